@@ -1,0 +1,115 @@
+import type { Problem } from './problem.js'
+import type { ItemSource, RegionSource } from './source.js'
+import type { Finding, Item, Qualifier, Scalar, Scale, Stage } from './types.js'
+
+export interface PlacedItem {
+  readonly path: string
+  readonly region: string
+  readonly source: ItemSource
+  readonly stage: Stage
+  readonly position: Item['position'] | undefined
+}
+
+/** A shared item of scope `joint` becomes one item for each region: `screen.wound` becomes `knee.screen.wound`. */
+export function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[] {
+  if (item.source.scope !== 'joint' || item.region !== 'shared') return [item]
+  return regions.map((region) => ({
+    ...item,
+    region,
+    source: {
+      ...item.source,
+      id: `${region}.${item.source.id}`,
+      ...(item.source.derive ? { derive: { ...item.source.derive, from: mapValues(item.source.derive.from, (path) => path.replace(/\{region\}/g, region)) } } : {}),
+    },
+  }))
+}
+
+const mapValues = (from: Readonly<Record<string, string>>, change: (value: string) => string): Record<string, string> =>
+  Object.fromEntries(Object.entries(from).map(([key, value]) => [key, change(value)]))
+
+const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
+const EQUAL: Qualifier = { label: 'equal to the other side', kind: 'sign' }
+const METHOD: Qualifier = { label: 'measured', kind: 'choice', options: ['goniometer', 'by eye', 'inclinometer', 'phone'] }
+const UNITS: Partial<Record<Item['kind'], string>> = { angle: '°', length: 'mm', time: 's', pressure: 'mmHg', laxity: 'mm' }
+const SHARED_SCOPES = ['patient', 'episode', 'body']
+const SECONDS = 5
+
+/** Fills in what the reviewer left out, and says what may not be left out. */
+export function buildItem(placed: PlacedItem, scales: readonly Scale[], core: RegionSource['core'][number] | undefined, unverified: readonly string[], problems: Problem[]): Item {
+  const { source, path, stage } = placed
+  const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.id, reason, cure })
+  const scope = source.scope ?? (stage === 'patient' ? 'patient' : stage === 'story' ? 'episode' : 'sided')
+  const scale = source.scale === undefined ? undefined : scales.find((s) => s.id === source.scale)
+  if (source.scale !== undefined && !scale) fault(`the scale "${source.scale}" is not defined`, 'define it under scales in pack.yaml')
+  const options = source.kind === 'sign' ? ['absent', 'present'] : (scale?.grades ?? (source.options ?? []).map(String))
+  if (['grade', 'choice', 'multi'].includes(source.kind) && options.length < 2) fault(`a ${source.kind} needs at least two options`, 'list options, or name a scale')
+  const calm = source.kind === 'sign' ? ['absent'] : (source.calm ?? scale?.calm ?? options.slice(0, 1)).map(String)
+  for (const word of calm) if (!options.includes(word)) fault(`"${word}" is called calm but is not an option`, 'list it under options')
+  const qualifiers = qualifiersOf(source)
+  const normal = normalOf(source, options, calm)
+  if (stage !== 'story' && stage !== 'patient' && !source.positive) fault('does not say in plain words what positive or abnormal means', 'add positive')
+  return {
+    id: source.id,
+    owner: placed.region,
+    scope,
+    sided: !SHARED_SCOPES.includes(scope),
+    stage,
+    label: core?.label ?? source.label,
+    ...(source.hint === undefined ? {} : { hint: source.hint }),
+    kind: source.kind,
+    ...(source.scale === undefined ? {} : { scale: source.scale }),
+    options,
+    ...(source.kind === 'multi' && options[0] !== undefined ? { empty: options[0] } : {}),
+    calm,
+    ordered: source.kind === 'grade' || (source.ordered ?? false),
+    ...(source.unit ?? UNITS[source.kind] ? { unit: source.unit ?? UNITS[source.kind] ?? '' } : {}),
+    ...(source.min === undefined ? {} : { min: source.min }),
+    ...(source.max === undefined ? {} : { max: source.max }),
+    ...(source.step === undefined ? {} : { step: source.step }),
+    readings: source.readings ?? [],
+    qualifiers,
+    ...(normal ? { normal } : {}),
+    position: source.position ?? placed.position ?? 'asking',
+    seconds: core?.seconds ?? source.seconds ?? SECONDS,
+    burden: source.burden ?? 1,
+    depth: stage === 'patient' ? 'card' : core ? 'core' : 'on-demand',
+    ...(core ? { why: core.why, key: core.key } : {}),
+    ...(source.adverseIfPain === undefined ? {} : { adverseIfPain: source.adverseIfPain }),
+    positive: source.positive ?? '',
+    ...(source.trap === undefined ? {} : { trap: source.trap }),
+    technique: source.technique ?? [],
+    ...(source.structure === undefined ? {} : { structure: source.structure }),
+    accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.startsWith(name)) ? { unverified: true } : {}) })),
+    source: source.source ?? 'expert',
+    ...(source.derive ? { derive: source.derive } : {}),
+    sets: source.sets ?? [],
+    answeredAlone: false,
+    ...(source.normText === undefined ? {} : { normText: source.normText }),
+    ...(source.norm === undefined ? {} : { norm: source.norm }),
+  }
+}
+
+function qualifiersOf(source: ItemSource): Record<string, Qualifier> {
+  const reading = (name: string): Qualifier => ({ label: name, kind: 'number', unit: source.unit ?? '°', inRow: true, ...(source.min === undefined ? {} : { min: source.min }), ...(source.max === undefined ? {} : { max: source.max }) })
+  return {
+    ...Object.fromEntries((source.readings ?? []).map((name) => [name, reading(name)])),
+    ...(source.kind === 'laxity' ? { 'end-point': END_POINT, equal: EQUAL } : {}),
+    ...(source.kind === 'angle' ? { method: METHOD } : {}),
+    ...(source.qualifiers ?? {}),
+  }
+}
+
+/** What "examined and normal" records; undefined where nothing is normal by itself. */
+function normalOf(source: ItemSource, options: readonly string[], calm: readonly string[]): Finding | undefined {
+  const { normal, kind } = source
+  if (typeof normal === 'object') {
+    const { value, ...rest } = normal as Record<string, Scalar>
+    const shown = value === undefined ? undefined : kind === 'multi' ? [String(value)] : kind === 'choice' || kind === 'grade' || kind === 'sign' ? String(value) : value
+    return { ...(shown === undefined ? {} : { value: shown }), ...(Object.keys(rest).length > 0 ? { qualifiers: rest } : {}) }
+  }
+  if (normal !== undefined) return { value: kind === 'multi' ? [String(normal)] : options.length > 0 ? String(normal) : normal }
+  if (kind === 'laxity') return { qualifiers: { 'end-point': 'firm', equal: true } }
+  const first = calm[0]
+  if (first === undefined || !options.includes(first)) return undefined
+  return { value: kind === 'multi' ? [first] : first }
+}

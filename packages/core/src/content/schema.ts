@@ -1,0 +1,193 @@
+import { Ajv, type ErrorObject } from 'ajv'
+import type { Problem } from './problem.js'
+import { KINDS, POSITIONS, STAGES, TIERS } from './types.js'
+
+const id = { type: 'string', pattern: '^[a-z0-9]+([.-][a-z0-9]+)*$' }
+const text = { type: 'string', minLength: 1 }
+const texts = { type: 'array', items: text }
+const numberOrText = { type: ['string', 'number'] }
+const map = (values: object): object => ({ type: 'object', additionalProperties: values })
+const object = (required: string[], properties: Record<string, object>): object => ({ type: 'object', required, properties, additionalProperties: false })
+const list = (items: object): object => ({ type: 'array', items })
+const rule = { $ref: '#/definitions/rule' }
+const tier = { enum: TIERS }
+
+const definitions = {
+  rule: {
+    anyOf: [
+      text,
+      object(['all'], { all: list(rule) }),
+      object(['any'], { any: list(rule) }),
+      object(['not'], { not: rule }),
+      object(['proven'], { proven: rule }),
+      object(['atLeast'], { atLeast: object(['n', 'of'], { n: { type: 'integer', minimum: 1 }, of: list(rule) }) }),
+    ],
+  },
+}
+
+const qualifier = object(['label', 'kind'], {
+  label: text,
+  kind: { enum: ['choice', 'multi', 'number', 'sign', 'text'] },
+  options: texts,
+  unit: text,
+  min: { type: 'number' },
+  max: { type: 'number' },
+  inRow: { type: 'boolean' },
+})
+
+const accuracy = object(['finding', 'source', 'certainty'], {
+  finding: text,
+  sens: { type: 'number', minimum: 0, maximum: 100 },
+  spec: { type: 'number', minimum: 0, maximum: 100 },
+  lrPositive: { type: 'number' },
+  lrNegative: { type: 'number' },
+  source: text,
+  certainty: { enum: ['review', 'study', 'expert'] },
+  checked: { type: 'boolean' },
+})
+
+const item = object(['id', 'label', 'kind'], {
+  id,
+  label: text,
+  hint: text,
+  kind: { enum: KINDS },
+  scope: { enum: ['patient', 'episode', 'body', 'joint', 'limb-end', 'sided'] },
+  scale: text,
+  options: list(numberOrText),
+  calm: list(numberOrText),
+  ordered: { type: 'boolean' },
+  unit: text,
+  min: { type: 'number' },
+  max: { type: 'number' },
+  step: { type: 'number' },
+  readings: texts,
+  qualifiers: map(qualifier),
+  normal: { anyOf: [numberOrText, map({ type: ['string', 'number', 'boolean'] })] },
+  position: { enum: POSITIONS },
+  seconds: { type: 'number', minimum: 0 },
+  burden: { enum: [1, 2, 3] },
+  adverseIfPain: text,
+  positive: text,
+  trap: text,
+  technique: texts,
+  structure: text,
+  accuracy: list(accuracy),
+  source: text,
+  derive: object(['measure', 'from'], { measure: text, from: map(text) }),
+  sets: texts,
+  norm: { type: 'number' },
+  normText: text,
+})
+
+const calc = object(['id', 'label', 'source'], {
+  id,
+  label: text,
+  when: rule,
+  validWhen: rule,
+  ladder: list(object(['value', 'when'], { value: numberOrText, when: rule })),
+  points: list(object(['points', 'when'], { points: { type: 'number' }, when: rule })),
+  source: text,
+  note: text,
+})
+
+const flag = object(['id', 'concept', 'title', 'to', 'inPlay', 'clauses', 'why', 'doNow', 'avoid', 'excludedBy', 'source'], {
+  id,
+  concept: text,
+  title: text,
+  classes: list({ enum: ['I', 'B', 'F', 'T', 'N', 'V', 'S', 'C', 'P'] }),
+  to: texts,
+  inPlay: rule,
+  clauses: { type: 'array', minItems: 1, items: object(['tier', 'when'], { tier, when: rule, note: text }) },
+  asks: texts,
+  why: text,
+  doNow: texts,
+  avoid: texts,
+  excludedBy: text,
+  clock: object(['from', 'windowDays', 'leadDays'], { from: id, windowDays: { type: 'number' }, leadDays: { type: 'number' } }),
+  source: text,
+})
+
+const evidence = object(['when', 'structure', 'source', 'certainty'], {
+  when: rule,
+  structure: text,
+  lrPositive: { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 },
+  lrNegative: { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 },
+  source: text,
+  certainty: { enum: ['review', 'study', 'expert'] },
+})
+
+const band = { enum: ['rare', 'uncommon', 'occasional', 'common'] }
+
+/** The shape of each kind of file, known by its leading key. */
+const FILES: Readonly<Record<string, object>> = {
+  tiers: object(['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'schools', 'unverified', 'cautions'], {
+    id,
+    version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
+    cautions: texts,
+    tiers: list(object(['id', 'name', 'hours', 'holes', 'meaning', 'review', 'safetyNet'], { id: tier, name: text, hours: { type: ['number', 'null'] }, holes: { type: 'integer' }, meaning: text, review: text, safetyNet: text })),
+    destinations: list(object(['id', 'name', 'letter'], { id, name: text, letter: texts })),
+    actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
+    scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
+    sets: map(texts),
+    schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: texts, default: text })),
+    unverified: texts,
+  }),
+  region: object(['region'], {
+    region: object(['id', 'name', 'side', 'core', 'stops', 'minimum', 'complaint'], {
+      id,
+      name: text,
+      side: { type: 'boolean' },
+      core: list(object(['item', 'seconds', 'why', 'key'], { item: id, seconds: { type: 'number' }, why: { enum: ['threat', 'decides', 'common'] }, key: text, label: text })),
+      stops: list(object(['id', 'title', 'position', 'advice', 'items'], { id, title: text, position: { enum: POSITIONS }, advice: text, items: texts })),
+      minimum: texts,
+      complaint: list(object(['label', 'item', 'value'], { label: text, item: id, value: text })),
+      sets: map(texts),
+    }),
+  }),
+  items: object(['stage', 'items'], { stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
+  calcs: object(['calcs'], { calcs: list(calc) }),
+  flags: object(['flags'], { flags: list(flag) }),
+  groups: object(['groups'], { groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),
+  holds: object(['holds'], { holds: list(object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text })) }),
+  modifiers: object(['modifiers'], { modifiers: list(object(['id', 'title', 'classes', 'when', 'effect', 'source'], { id, title: text, classes: texts, when: rule, effect: { anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier })] }, source: text })) }),
+  conditions: object(['conditions'], {
+    conditions: list(object(['id', 'name', 'picture', 'prior', 'defaultTier'], { id, name: text, picture: text, prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }), gate: rule, evidence: list(evidence), defaultTier: text })),
+  }),
+}
+
+const ajv = new Ajv({ allErrors: true, allowUnionTypes: true })
+const validators = new Map(Object.entries(FILES).map(([key, schema]) => [key, ajv.compile({ ...schema, definitions })]))
+
+/** Checks one file against the shape that its leading key calls for. */
+export function checkShape(path: string, document: unknown): Problem[] {
+  if (typeof document !== 'object' || document === null) return [{ file: path, id: '-', reason: 'the file is empty or not a mapping', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
+  const key = Object.keys(FILES).find((name) => name in document)
+  const validate = key === undefined ? undefined : validators.get(key)
+  if (!validate) return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
+  return validate(document) ? [] : worthTelling(validate.errors ?? []).map((error) => problemOf(path, document, error))
+}
+
+/** A rule that is wrong fails every form it might have had: the deepest complaint is the useful one. */
+const worthTelling = (errors: readonly ErrorObject[]): ErrorObject[] => {
+  const useful = errors.filter((error) => error.keyword !== 'anyOf')
+  const deepest = Math.max(...useful.map((error) => error.instancePath.split('/').length))
+  const kept = useful.filter((error) => error.instancePath.split('/').length === deepest)
+  return kept.slice(0, 5)
+}
+
+function problemOf(path: string, document: object, error: ErrorObject): Problem {
+  const steps = error.instancePath.split('/').slice(1)
+  const detail = error.keyword === 'additionalProperties' ? `: "${String(error.params.additionalProperty)}"` : error.keyword === 'enum' ? `: ${(error.params.allowedValues as string[]).join(', ')}` : ''
+  return { file: path, id: nearestId(document, steps), reason: `at ${error.instancePath || '/'}: ${error.message ?? 'wrong shape'}${detail}`, cure: 'see docs/content.md for the keys of each file' }
+}
+
+function nearestId(document: object, steps: readonly string[]): string {
+  let at: unknown = document
+  let nearest = '-'
+  for (const step of steps) {
+    at = (at as Record<string, unknown> | undefined)?.[step]
+    const named = (at as { id?: unknown } | undefined)?.id
+    if (typeof named === 'string') nearest = named
+  }
+  return nearest
+}

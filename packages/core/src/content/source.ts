@@ -1,0 +1,117 @@
+import type { RuleSource } from './parseRule.js'
+import type { Accuracy, Evidence, Flag, Kind, Modifier, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+
+/** One YAML file of the pack, already read from wherever it is kept. */
+export interface SourceFile {
+  readonly path: string
+  readonly text: string
+}
+
+/** An item as the clinical reviewer writes it. What is left out is filled in by the compiler. */
+export interface ItemSource {
+  readonly id: string
+  readonly label: string
+  readonly hint?: string
+  readonly kind: Kind
+  readonly scope?: Scope
+  readonly scale?: string
+  readonly options?: readonly string[]
+  readonly calm?: readonly string[]
+  readonly ordered?: boolean
+  readonly unit?: string
+  readonly min?: number
+  readonly max?: number
+  readonly step?: number
+  readonly readings?: readonly string[]
+  readonly qualifiers?: Readonly<Record<string, Qualifier>>
+  readonly normal?: string | number | Readonly<Record<string, string | number | boolean>>
+  readonly position?: Position
+  readonly seconds?: number
+  readonly burden?: 1 | 2 | 3
+  readonly adverseIfPain?: string
+  readonly positive?: string
+  readonly trap?: string
+  readonly technique?: readonly string[]
+  readonly structure?: string
+  readonly accuracy?: readonly (Omit<Accuracy, 'checked'> & { readonly checked?: boolean })[]
+  readonly source?: string
+  readonly derive?: { readonly measure: string; readonly from: Readonly<Record<string, string>> }
+  readonly sets?: readonly string[]
+  readonly norm?: number
+  readonly normText?: string
+}
+
+/** `items` files hold one stage each, of a region or shared. */
+export interface ItemsFile {
+  readonly stage: Stage
+  readonly position?: Position
+  readonly items: readonly ItemSource[]
+}
+
+export interface CalcSource {
+  readonly id: string
+  readonly label: string
+  readonly when?: RuleSource
+  readonly validWhen?: RuleSource
+  readonly ladder?: readonly { readonly value: string | number; readonly when: RuleSource }[]
+  readonly points?: readonly { readonly points: number; readonly when: RuleSource }[]
+  readonly source: string
+  readonly note?: string
+}
+
+export interface FlagSource {
+  readonly id: string
+  readonly concept: string
+  readonly title: string
+  readonly classes?: readonly string[]
+  readonly to: readonly string[]
+  readonly inPlay: RuleSource
+  readonly clauses: readonly { readonly tier: Tier; readonly when: RuleSource; readonly note?: string }[]
+  readonly asks?: readonly string[]
+  readonly why: string
+  readonly doNow: readonly string[]
+  readonly avoid: readonly string[]
+  readonly excludedBy: string
+  readonly clock?: Flag['clock']
+  readonly source: string
+}
+
+export interface RegionSource {
+  readonly id: string
+  readonly name: string
+  readonly side: boolean
+  /** The core set, in the order of the brief: item, its key in the quick line, and why it is asked. */
+  readonly core: readonly { readonly item: string; readonly seconds: number; readonly why: 'threat' | 'decides' | 'common'; readonly key: string; readonly label?: string }[]
+  readonly stops: readonly Stop[]
+  readonly minimum: readonly string[]
+  readonly complaint: readonly { readonly label: string; readonly item: string; readonly value: string }[]
+  readonly sets?: Readonly<Record<string, readonly string[]>>
+}
+
+export interface ConditionSource {
+  readonly id: string
+  readonly name: string
+  readonly picture: string
+  readonly prior: { readonly 'primary-care': string; readonly emergency: string }
+  readonly gate?: RuleSource
+  readonly evidence?: readonly (Omit<Evidence, 'when'> & { readonly when: RuleSource })[]
+  readonly defaultTier: string
+}
+
+export interface PackSource {
+  readonly id: string
+  readonly version: string
+  readonly cautions: readonly string[]
+  readonly tiers: readonly TierInfo[]
+  readonly destinations: readonly Destination[]
+  readonly actions: readonly Action[]
+  readonly scales: readonly { readonly id: string; readonly grades: readonly (string | number)[]; readonly words: readonly string[]; readonly calm: readonly (string | number)[] }[]
+  readonly sets?: Readonly<Record<string, readonly string[]>>
+  readonly schools: readonly School[]
+  /** Published sources whose figures are least certain: kept by name, never used in a probability. */
+  readonly unverified: readonly string[]
+}
+
+export interface ModifierSource extends Omit<Modifier, 'when'> {
+  readonly when: RuleSource
+}

@@ -1,0 +1,310 @@
+/**
+ * The compiled content pack: everything clinical the program knows, as plain data.
+ * It is made once by `compilePack` from the YAML under `content/`, travels as JSON, and is what a signed examination is judged with.
+ */
+
+export const TIERS = ['now', 'today', 'days', 'weeks', 'routine', 'here'] as const
+/** Urgency of a referral, most urgent first. Windows are in `Pack.tiers`. */
+export type Tier = (typeof TIERS)[number]
+
+export const SIDES = ['right', 'left', 'none'] as const
+/** `none` is the side of everything that has no side: facts about the person, general look. */
+export type Side = (typeof SIDES)[number]
+export type LimbSide = 'right' | 'left'
+
+export const STAGES = ['story', 'screen', 'look', 'feel', 'move', 'strength', 'test', 'neuro', 'vascular', 'function', 'neighbours', 'result'] as const
+export type Stage = (typeof STAGES)[number] | 'patient'
+
+export const POSITIONS = ['asking', 'as-found', 'walking', 'standing', 'sitting', 'supine', 'side-lying', 'prone'] as const
+/** Where the patient is while an item is examined. `asking` and `as-found` need no change of position. */
+export type Position = (typeof POSITIONS)[number]
+
+export const KINDS = ['sign', 'grade', 'choice', 'multi', 'angle', 'length', 'time', 'count', 'pressure', 'ratio', 'number', 'laxity', 'moment'] as const
+export type Kind = (typeof KINDS)[number]
+
+/** How many records an item has: one for the patient, the episode or the visit, or one for each side. */
+export type Scope = 'patient' | 'episode' | 'body' | 'joint' | 'limb-end' | 'sided'
+
+export type Certainty = 'review' | 'study' | 'expert'
+
+/** A published figure. `checked` is false until a clinical reviewer has held it against the paper. */
+export interface Accuracy {
+  readonly finding: string
+  readonly sens?: number
+  readonly spec?: number
+  readonly lrPositive?: number
+  readonly lrNegative?: number
+  readonly source: string
+  readonly certainty: Certainty
+  readonly checked: boolean
+  /** True when the source is among the least certain: shown, and never used for a probability. */
+  readonly unverified?: boolean
+}
+
+export interface Qualifier {
+  readonly label: string
+  readonly kind: 'choice' | 'multi' | 'number' | 'sign' | 'text'
+  readonly options?: readonly string[]
+  readonly unit?: string
+  readonly min?: number
+  readonly max?: number
+  /** Asked in the row itself, not behind it. */
+  readonly inRow?: boolean
+}
+
+export type Scalar = string | number | boolean
+/** What was found: one word, one number, or several words of a multi-choice. */
+export type Value = Scalar | readonly string[]
+
+export interface Finding {
+  readonly value?: Value
+  readonly qualifiers?: Readonly<Record<string, Scalar | readonly string[]>>
+}
+
+export interface Derivation {
+  readonly measure: string
+  /** Parameter of the measure to the term it is fed with (`item`, `item.qualifier`, `other(item)`). */
+  readonly from: Readonly<Record<string, string>>
+}
+
+export interface Item {
+  readonly id: string
+  readonly owner: string
+  readonly scope: Scope
+  readonly sided: boolean
+  readonly stage: Stage
+  readonly label: string
+  readonly hint?: string
+  readonly kind: Kind
+  readonly scale?: string
+  /** Words of a choice or multi-choice; labels of a grade in rising order. */
+  readonly options: readonly string[]
+  /** The option that means "nothing found". */
+  readonly empty?: string
+  /** Options that are normal; the rest are shown as abnormal. */
+  readonly calm: readonly string[]
+  readonly ordered: boolean
+  readonly unit?: string
+  readonly min?: number
+  readonly max?: number
+  readonly step?: number
+  readonly readings: readonly string[]
+  readonly qualifiers: Readonly<Record<string, Qualifier>>
+  /** What the key for "examined and normal" records. */
+  readonly normal?: Finding
+  readonly position: Position
+  readonly seconds: number
+  readonly burden: 1 | 2 | 3
+  readonly depth: 'core' | 'prompted' | 'on-demand' | 'card'
+  readonly why?: 'threat' | 'decides' | 'common'
+  readonly key?: string
+  readonly adverseIfPain?: string
+  readonly positive: string
+  readonly trap?: string
+  readonly technique: readonly string[]
+  readonly structure?: string
+  readonly accuracy: readonly Accuracy[]
+  readonly source: string
+  readonly derive?: Derivation
+  readonly sets: readonly string[]
+  /** True when this item could exclude a flag of tier now or today: it is always answered by itself. */
+  readonly answeredAlone: boolean
+  readonly normText?: string
+  readonly norm?: number
+}
+
+export type RuleNode =
+  | { readonly op: 'all' | 'any'; readonly of: readonly RuleNode[] }
+  | { readonly op: 'atLeast'; readonly n: number; readonly of: readonly RuleNode[] }
+  | { readonly op: 'not' | 'proven'; readonly of: readonly [RuleNode] }
+  | { readonly op: 'leaf'; readonly leaf: Leaf }
+
+export type Comparator = '=' | '!=' | '<' | '<=' | '>' | '>=' | 'in' | 'has' | 'has-any' | 'has-all' | 'is'
+
+/** A term is what stands left of the comparison: an item, a qualifier of it, or a function of both sides. */
+export interface Term {
+  readonly fn: 'value' | 'other' | 'diff' | 'deficit' | 'gap' | 'worst' | 'change'
+  readonly item: string
+  readonly qualifier?: string
+  /** Further items of `worst`. */
+  readonly more?: readonly string[]
+}
+
+export type Leaf =
+  | { readonly type: 'compare'; readonly text: string; readonly over: 'this' | 'either' | 'both'; readonly term: Term; readonly cmp: Comparator; readonly operand: readonly string[] }
+  | { readonly type: 'calc'; readonly text: string; readonly over: 'this' | 'either' | 'both'; readonly calc: string; readonly cmp: Comparator; readonly operand: readonly string[] }
+  | { readonly type: 'weak' | 'differs' | 'unseen' | 'not-valid'; readonly text: string; readonly item: string }
+  | { readonly type: 'could-not'; readonly text: string; readonly item: string; readonly reason?: string }
+  | { readonly type: 'all-examined'; readonly text: string; readonly items: readonly string[] }
+  | { readonly type: 'flag' | 'hold' | 'in-play'; readonly text: string; readonly ref: string }
+  | { readonly type: 'any-flag'; readonly text: string; readonly self: string }
+  | { readonly type: 'always'; readonly text: string }
+
+/** A value worked out from findings and never entered: a truth, a word of a ladder, or a score with a range. */
+export interface Calc {
+  readonly id: string
+  readonly label: string
+  readonly kind: 'truth' | 'ladder' | 'score'
+  readonly when?: RuleNode
+  /** When this is not met the calc is not known, whatever its rule says. */
+  readonly validWhen?: RuleNode
+  readonly ladder: readonly { readonly value: string; readonly when: RuleNode }[]
+  readonly points: readonly { readonly points: number; readonly when: RuleNode }[]
+  readonly source: string
+  readonly note?: string
+}
+
+export interface Clause {
+  readonly tier: Tier
+  readonly when: RuleNode
+  readonly note?: string
+}
+
+export interface RepairClock {
+  /** The fact that the clock runs from: a moment item. */
+  readonly from: string
+  readonly windowDays: number
+  readonly leadDays: number
+}
+
+export interface Flag {
+  readonly id: string
+  readonly region: string
+  readonly concept: string
+  readonly title: string
+  readonly classes: readonly string[]
+  readonly to: readonly string[]
+  readonly inPlay: RuleNode
+  readonly clauses: readonly Clause[]
+  readonly asks: readonly { readonly group?: string; readonly item?: string; readonly conditional: boolean }[]
+  readonly why: string
+  readonly doNow: readonly string[]
+  readonly avoid: readonly string[]
+  readonly excludedBy: string
+  readonly clock?: RepairClock
+  readonly source: string
+}
+
+export interface PromptGroup {
+  readonly id: string
+  readonly title: string
+  readonly when: RuleNode
+  readonly ask: readonly string[]
+  readonly because: string
+}
+
+export interface Hold {
+  readonly id: string
+  readonly region: string
+  readonly title: string
+  readonly when: RuleNode
+  readonly stops: readonly string[]
+  readonly allowed: string
+  readonly reason: string
+  readonly source: string
+}
+
+export interface Modifier {
+  readonly id: string
+  readonly title: string
+  readonly classes: readonly string[]
+  readonly when: RuleNode
+  readonly effect: { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier }
+  readonly source: string
+}
+
+export interface Evidence {
+  readonly when: RuleNode
+  readonly structure: string
+  readonly lrPositive?: readonly [number, number]
+  readonly lrNegative?: readonly [number, number]
+  readonly source: string
+  readonly certainty: Certainty
+}
+
+export interface Condition {
+  readonly id: string
+  readonly region: string
+  readonly name: string
+  readonly picture: string
+  readonly prior: { readonly 'primary-care': readonly [number, number]; readonly emergency: readonly [number, number] }
+  readonly gate?: RuleNode
+  readonly evidence: readonly Evidence[]
+  readonly defaultTier: string
+  readonly source: string
+}
+
+export interface TierInfo {
+  readonly id: Tier
+  readonly name: string
+  readonly hours: number | null
+  readonly holes: number
+  readonly meaning: string
+  readonly review: string
+  readonly safetyNet: string
+}
+
+export interface Destination {
+  readonly id: string
+  readonly name: string
+  readonly letter: readonly string[]
+}
+
+export interface Action {
+  readonly id: string
+  readonly text: string
+  readonly print: readonly string[]
+}
+
+export interface Scale {
+  readonly id: string
+  readonly grades: readonly string[]
+  readonly words: readonly string[]
+  readonly calm: readonly string[]
+}
+
+export interface Region {
+  readonly id: string
+  readonly name: string
+  readonly side: boolean
+  readonly stops: readonly Stop[]
+  readonly core: readonly string[]
+  readonly minimum: readonly string[]
+  readonly complaint: readonly { readonly label: string; readonly item: string; readonly value: string }[]
+}
+
+/** One place of the examination: the items examined together, in the order of the chosen route. */
+export interface Stop {
+  readonly id: string
+  readonly title: string
+  readonly position: Position
+  readonly advice: string
+  readonly items: readonly string[]
+}
+
+export interface School {
+  readonly topic: string
+  readonly choices: readonly string[]
+  readonly default: string
+}
+
+export interface Pack {
+  readonly id: string
+  readonly version: string
+  readonly hash: string
+  readonly tiers: readonly TierInfo[]
+  readonly destinations: readonly Destination[]
+  readonly actions: readonly Action[]
+  readonly scales: readonly Scale[]
+  readonly regions: readonly Region[]
+  readonly items: readonly Item[]
+  readonly calcs: readonly Calc[]
+  readonly flags: readonly Flag[]
+  readonly groups: readonly PromptGroup[]
+  readonly holds: readonly Hold[]
+  readonly modifiers: readonly Modifier[]
+  readonly conditions: readonly Condition[]
+  readonly schools: readonly School[]
+  readonly sets: Readonly<Record<string, readonly string[]>>
+  readonly cautions: readonly string[]
+}

@@ -1,0 +1,55 @@
+import type { Tier } from '../content/types.js'
+import { moreUrgent } from './priorityTier.js'
+
+/** Hours that each tier may wait. A local profile may change them. */
+export const WINDOW_HOURS: Readonly<Record<Exclude<Tier, 'here'>, number>> = { now: 1, today: 24, days: 168, weeks: 1008, routine: 3024 }
+
+export interface ClockReading {
+  readonly hoursLeft: number
+  /** The slowest tier that still fits, never Now by the clock alone. */
+  readonly tier: Tier
+  readonly passed: boolean
+}
+
+/**
+ * How urgent a repair window makes a flag: what is left of the window, less the time the team needs and the journey.
+ * @param elapsedHours since the event @param windowHours for a good result @param leadHours that the team needs
+ * @param travelHours to get there
+ * @example repairClock(9 * 24, 14 * 24, 2 * 24) // { hoursLeft: 72, tier: 'today', passed: false }
+ */
+export function repairClock(elapsedHours: number, windowHours: number, leadHours: number, travelHours = 0): ClockReading {
+  const hoursLeft = windowHours - elapsedHours - leadHours - travelHours
+  if (windowHours - elapsedHours <= 0) return { hoursLeft, tier: 'days', passed: true }
+  const slowest = (['routine', 'weeks', 'days', 'today'] as const).find((tier) => WINDOW_HOURS[tier] <= hoursLeft)
+  return { hoursLeft, tier: slowest ?? 'today', passed: false }
+}
+
+/** The clock never makes a flag slower. A window that has passed leaves it at Days or faster. */
+export const tierByClock = (flagTier: Tier, clock: ClockReading): Tier => moreUrgent(flagTier, clock.tier)
+
+/**
+ * When a referral is due.
+ * @param flaggedAt ISO 8601
+ * @returns ISO 8601, or undefined for Here, which has a review date instead
+ * @example dueAt('2026-11-20T16:00:00Z', 'days') // '2026-11-27T16:00:00.000Z'
+ */
+export const dueAt = (flaggedAt: string, tier: Tier, windows: Readonly<Record<string, number | null>> = WINDOW_HOURS): string | undefined => {
+  const hours = windows[tier]
+  return hours === null || hours === undefined ? undefined : new Date(Date.parse(flaggedAt) + hours * 3_600_000).toISOString()
+}
+
+/** Milliseconds from a start to now and what is left of a limit. Works across midnight and time zones. */
+export function runningClock(startedAt: string, now: string, limitHours: number): { readonly elapsedMs: number; readonly leftMs: number } {
+  const elapsedMs = Date.parse(now) - Date.parse(startedAt)
+  return { elapsedMs, leftMs: limitHours * 3_600_000 - elapsedMs }
+}
+
+export type DueState = 'in time' | 'half gone' | 'breached'
+
+/** Amber from half of the window, breached once the due time has passed with nobody having accepted. */
+export function dueState(flaggedAt: string, due: string, now: string): DueState {
+  const start = Date.parse(flaggedAt)
+  const end = Date.parse(due)
+  const at = Date.parse(now)
+  return at >= end ? 'breached' : at >= start + (end - start) / 2 ? 'half gone' : 'in time'
+}

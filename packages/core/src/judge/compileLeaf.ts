@@ -1,0 +1,205 @@
+import type { Comparator, Item, Leaf, RuleNode } from '../content/types.js'
+import { compareWorth, type Target } from './compare.js'
+import type { Prepared } from './prepare.js'
+import { otherSide, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
+import { termReader } from './term.js'
+import { NO, UNKNOWN, YES, type T } from './truth.js'
+
+type LeafNode = Extract<RuleNode, { op: 'leaf' }>
+type Of<K extends Leaf['type']> = Extract<Leaf, { type: K }>
+type Run = Compiled['run']
+
+/** Turns a leaf into a function. Each kind of leaf is one function below. */
+export function compileLeaf(node: LeafNode, prepared: Prepared): Compiled {
+  const { leaf } = node
+  const done = (run: Run, reads: Compiled['reads'] = () => []): Compiled => ({ node, kids: [], run, reads })
+  switch (leaf.type) {
+    case 'always':
+      return done(() => YES)
+    case 'compare':
+      return done(overSides(leaf.over, compareLeaf(leaf, prepared)), (side) => comparedSlots(leaf, prepared, side))
+    case 'calc':
+      return done(overSides(leaf.over, calcLeaf(leaf, prepared)))
+    case 'weak':
+      return done(weakLeaf(leaf, prepared), (side) => bothSlots(prepared, leaf.item, side))
+    case 'differs':
+      return done(differsLeaf(leaf, prepared), (side) => bothSlots(prepared, leaf.item, side))
+    case 'unseen':
+    case 'not-valid':
+    case 'could-not':
+      return done(stateLeaf(leaf, prepared), (side) => [ownSlot(prepared, leaf.item, side)])
+    case 'all-examined':
+      return done(allExaminedLeaf(leaf, prepared))
+    case 'flag':
+      return done((context, side) => prepared.flagTruth(leaf.ref, context, side))
+    case 'hold':
+      return done((context, side) => prepared.holdTruth(leaf.ref, context, side))
+    case 'in-play':
+      return done((context, side) => prepared.inPlayTruth(leaf.ref, context, side))
+    case 'any-flag':
+      return done((context, side) => prepared.moreUrgentFlag(leaf.self, context, side))
+  }
+}
+
+const overSides = (over: 'this' | 'either' | 'both', run: Run): Run => {
+  if (over === 'this') return run
+  return (context, side) => {
+    const here = run(context, side)
+    const there = run(context, otherSide(side))
+    return over === 'either' ? (Math.max(here, there) as T) : (Math.min(here, there) as T)
+  }
+}
+
+function compareLeaf(leaf: Of<'compare'>, prepared: Prepared): Run {
+  const index = prepared.index(leaf.term.item)
+  const item = prepared.item(index)
+  const read = termReader(leaf.term, prepared)
+  const target = targetOf(leaf, item)
+  const whenNormal = normalTruth(leaf, item, target)
+  return (context, side) => {
+    const worth = read(context, side)
+    if (worth !== null) return compareWorth(worth, leaf.cmp, target)
+    return missing(context, side, item, index, whenNormal)
+  }
+}
+
+/** How an unread finding reads: abnormal while deciding what is in play if pain stopped it, else unknown, or not indicated. */
+function missing(context: Context, side: number, item: Item, index: number, whenNormal: T): T {
+  const reading = context.slots[slotOf(index, sideOf(item, side))]
+  if (reading === undefined) return context.indicated && context.indicated[index] === 0 ? NO : UNKNOWN
+  if (context.deciding && stoppedByPain(reading)) return whenNormal === YES ? NO : YES
+  return UNKNOWN
+}
+
+const stoppedByPain = (reading: Reading): boolean =>
+  reading.reason === 'pain' || reading.reason === 'guarding' || reading.reason === 'not safe'
+
+/** Whether the item's normal finding would satisfy the leaf. A difference between sides is then nought. */
+function normalTruth(leaf: Of<'compare'>, item: Item, target: Target): T {
+  if (leaf.term.fn !== 'value' && leaf.term.fn !== 'other') return compareWorth(0, leaf.cmp, target)
+  const normal = item.normal
+  const value = leaf.term.qualifier === undefined ? normal?.value : normal?.qualifiers?.[leaf.term.qualifier]
+  if (value === undefined || typeof value === 'boolean') return NO
+  return compareWorth(typeof value === 'string' && item.ordered && leaf.term.qualifier === undefined ? item.options.indexOf(value) : value, leaf.cmp, target)
+}
+
+/** The right-hand side of a comparison, in the numbers that the left-hand side will come in. */
+function targetOf(leaf: Of<'compare'>, item: Item): Target {
+  const { term, operand, cmp } = leaf
+  if (cmp === 'is') return { kind: 'bare' }
+  const plain = term.qualifier === undefined && (term.fn === 'value' || term.fn === 'other' || term.fn === 'worst')
+  if (item.ordered && plain) return { kind: 'numbers', numbers: operand.map((word) => item.options.indexOf(word)) }
+  if (operand.every((word) => word !== '' && !Number.isNaN(Number(word)))) return { kind: 'numbers', numbers: operand.map(Number), words: operand }
+  return { kind: 'words', words: operand, ...(item.empty === undefined ? {} : { empty: item.empty }) }
+}
+
+function comparedSlots(leaf: Of<'compare'>, prepared: Prepared, side: number): Slot[] {
+  const { term } = leaf
+  const ids = [term.item, ...(term.more ?? [])]
+  const one = (at: number): Slot[] => ids.map((id) => ownSlot(prepared, id, at))
+  const sides = term.fn === 'diff' || term.fn === 'deficit' ? [side, otherSide(side)] : term.fn === 'other' ? [otherSide(side)] : [side]
+  const over = leaf.over === 'this' ? sides : [side, otherSide(side)]
+  const slots = over.flatMap(one)
+  return slots.filter((slot, at) => slots.findIndex((s) => s.item === slot.item && s.side === slot.side) === at)
+}
+
+const ownSlot = (prepared: Prepared, id: string, side: number): Slot => {
+  const item = prepared.index(id)
+  return { item, side: sideOf(prepared.item(item), side) }
+}
+
+const bothSlots = (prepared: Prepared, id: string, side: number): Slot[] =>
+  prepared.item(prepared.index(id)).sided ? [ownSlot(prepared, id, side), ownSlot(prepared, id, otherSide(side))] : [ownSlot(prepared, id, side)]
+
+function calcLeaf(leaf: Of<'calc'>, prepared: Prepared): Run {
+  const numbers = leaf.operand.map(Number)
+  return (context, side) => {
+    const calc = prepared.calc(leaf.calc)
+    switch (calc.kind) {
+      case 'truth':
+        return prepared.calcTruth(leaf.calc, context, side)
+      case 'score': {
+        const { low, high } = prepared.scoreRange(leaf.calc, context, side)
+        return compareWorth(low === high ? low : { low, high }, leaf.cmp, { kind: 'numbers', numbers })
+      }
+      case 'ladder':
+        return ladderTruth(prepared, leaf, context, side)
+    }
+  }
+}
+
+/** Met when every rung the ladder may still stop at fits, not met when none does. */
+function ladderTruth(prepared: Prepared, leaf: Of<'calc'>, context: Context, side: number): T {
+  const { possible, mayFall } = prepared.rungs(leaf.calc, context, side)
+  const fits = possible.map((value) => rungFits(value, leaf.cmp, leaf.operand))
+  if (!mayFall && fits.every(Boolean) && fits.length > 0) return YES
+  if (!mayFall && !fits.some(Boolean)) return NO
+  return UNKNOWN
+}
+
+function rungFits(value: string, cmp: Comparator, operand: readonly string[]): boolean {
+  const [first = ''] = operand
+  switch (cmp) {
+    case '=':
+      return value === first
+    case '!=':
+      return value !== first
+    case 'in':
+      return operand.includes(value)
+    case '>=':
+      return Number(value) >= Number(first)
+    case '>':
+      return Number(value) > Number(first)
+    case '<=':
+      return Number(value) <= Number(first)
+    case '<':
+      return Number(value) < Number(first)
+    default:
+      return false
+  }
+}
+
+/** Power valid and 4 or less, or 4+ where the other side is 5. 4+ with the other side unseen is not known. */
+function weakLeaf(leaf: Of<'weak'>, prepared: Prepared): Run {
+  const index = prepared.index(leaf.item)
+  const item = prepared.item(index)
+  const at = (word: string): number => item.options.indexOf(word)
+  return (context, side) => {
+    const here = context.slots[slotOf(index, sideOf(item, side))]
+    if (!here?.examined || typeof here.value !== 'string') return missing(context, side, item, index, NO)
+    if (at(here.value) <= at('4')) return YES
+    if (here.value !== '4+') return NO
+    const there = context.slots[slotOf(index, sideOf(item, otherSide(side)))]
+    if (!there?.examined || typeof there.value !== 'string') return UNKNOWN
+    return there.value === '5' ? YES : NO
+  }
+}
+
+function differsLeaf(leaf: Of<'differs'>, prepared: Prepared): Run {
+  const index = prepared.index(leaf.item)
+  const item = prepared.item(index)
+  return (context, side) => {
+    const here = context.slots[slotOf(index, sideOf(item, side))]
+    const there = context.slots[slotOf(index, sideOf(item, otherSide(side)))]
+    if (!here?.examined || !there?.examined) return missing(context, side, item, index, NO)
+    return String(here.value) === String(there.value) ? NO : YES
+  }
+}
+
+function stateLeaf(leaf: Of<'unseen'> | Of<'could-not'>, prepared: Prepared): Run {
+  const index = prepared.index(leaf.item)
+  const item = prepared.item(index)
+  return (context, side) => {
+    const reading = context.slots[slotOf(index, sideOf(item, side))]
+    if (leaf.type === 'unseen') return reading?.examined ? NO : YES
+    if (leaf.type === 'not-valid') return reading?.notValid ? YES : NO
+    if (reading?.reason === undefined) return NO
+    return leaf.reason === undefined || leaf.reason === reading.reason ? YES : NO
+  }
+}
+
+function allExaminedLeaf(leaf: Of<'all-examined'>, prepared: Prepared): Run {
+  const slots = leaf.items.map((id) => ({ index: prepared.index(id), item: prepared.item(prepared.index(id)) }))
+  return (context, side) =>
+    slots.every(({ index, item }) => context.slots[slotOf(index, sideOf(item, side))]?.examined === true) ? YES : NO
+}

@@ -1,0 +1,104 @@
+import type { Side, Tier } from '../content/types.js'
+import { judgeContext, type FlagVerdict, type Judgement } from './judge.js'
+import { tierRank, type Prepared } from './prepare.js'
+import { findingsOf } from './proof.js'
+import { SIDE_INDEX, SIDE_NAMES, slotOf, type Context, type Reading } from './runtime.js'
+import { settlingSet, totalCost } from './settle.js'
+import { YES } from './truth.js'
+
+export interface ChangedFinding {
+  readonly item: string
+  readonly side: Side
+  /** What it would have to be: normal for a lowering, abnormal for a raising. */
+  readonly to: 'normal' | 'abnormal'
+}
+
+/** "If these were so, the priority would be that." */
+export interface Counterfactual {
+  readonly direction: 'raise' | 'lower'
+  readonly changes: readonly ChangedFinding[]
+  readonly tier: Tier
+  /** The flag that it would meet (raise), or the flags it would remove (lower). */
+  readonly flags: readonly string[]
+}
+
+const MOST = 3
+
+/**
+ * The smallest changes that would move the priority: sets of at most three missing findings that would meet a more urgent flag,
+ * and the smallest set of recorded abnormal findings that, were they normal, would take away every flag at the floor.
+ */
+export function counterfactuals(judged: Judgement): { readonly raise: readonly Counterfactual[]; readonly lower: readonly Counterfactual[] } {
+  return { raise: raising(judged), lower: lowering(judged) }
+}
+
+function raising({ verdict, prepared, context }: Judgement): Counterfactual[] {
+  const cost = (slot: number): number => prepared.item(Math.floor(slot / 3)).seconds
+  const found = verdict.openFlags.flatMap((open) => {
+    const side = SIDE_INDEX[open.side]
+    return prepared.readyFlag(open.id).clauses.flatMap((clause) => {
+      if (tierRank(clause.tier) >= tierRank(verdict.floor)) return []
+      const set = settlingSet(clause.rule, YES, context, side, prepared, cost)
+      return set === null || set.size === 0 || set.size > MOST ? [] : [{ set, tier: clause.tier, flag: open.id }]
+    })
+  })
+  return found
+    .sort((a, b) => a.set.size - b.set.size || tierRank(a.tier) - tierRank(b.tier) || totalCost(a.set, cost) - totalCost(b.set, cost))
+    .slice(0, MOST)
+    .map(({ set, tier, flag }) => ({ direction: 'raise', changes: [...set].map((slot) => changeAt(slot, 'abnormal', prepared)), tier, flags: [flag] }))
+}
+
+/** Flags that must go for the floor to fall, and the findings that hold them up. */
+function lowering({ verdict, prepared, context, sides }: Judgement): Counterfactual[] {
+  const atFloor = verdict.flags.filter((flag) => flag.tier === verdict.floor)
+  if (atFloor.length === 0) return []
+  const candidates = recordedBehind(atFloor, prepared, context)
+  for (let size = 1; size <= MOST; size++) {
+    const hits = subsets(candidates, size).filter((set) => allFall(atFloor, set, prepared, context))
+    if (hits.length === 0) continue
+    return hits.slice(0, MOST).map((set) => ({
+      direction: 'lower',
+      changes: set.map((slot) => changeAt(slot, 'normal', prepared)),
+      tier: judgeContext(prepared, withNormal(set, prepared, context), sides).floor,
+      flags: atFloor.map((flag) => flag.id),
+    }))
+  }
+  return []
+}
+
+/** Recorded findings in the proofs that could have been normal: facts about the person cannot be wished away. */
+function recordedBehind(flags: readonly FlagVerdict[], prepared: Prepared, context: Context): number[] {
+  const slots = flags.flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : [])).map((finding) => slotOf(prepared.index(finding.item), SIDE_INDEX[finding.side as Side]))
+  return [...new Set(slots)].filter((slot) => {
+    const item = prepared.item(Math.floor(slot / 3))
+    return item.depth !== 'card' && item.normal !== undefined && context.slots[slot] !== undefined
+  })
+}
+
+function allFall(flags: readonly FlagVerdict[], set: readonly number[], prepared: Prepared, context: Context): boolean {
+  const changed = withNormal(set, prepared, context)
+  return flags.every((flag) => prepared.readyFlag(flag.id).any.run(changed, SIDE_INDEX[flag.side]) !== YES)
+}
+
+/** A copy of the working area in which some findings read normal. What is not asked for stays as it was. */
+function withNormal(set: readonly number[], prepared: Prepared, context: Context): Context {
+  const slots = [...context.slots]
+  for (const slot of set) slots[slot] = normalReading(slot, prepared, context)
+  const changed = prepared.context(slots, context.previous, context.asOf)
+  prepared.enterPhase(changed, { deciding: false, indicated: context.indicated })
+  return changed
+}
+
+function normalReading(slot: number, prepared: Prepared, context: Context): Reading {
+  const item = prepared.item(Math.floor(slot / 3))
+  const other = context.slots[slot % 3 === 0 ? slot + 1 : slot - 1]
+  const like = item.kind === 'angle' && slot % 3 !== 2 && other?.examined ? other : undefined
+  return { examined: true, reason: undefined, notValid: false, value: like?.value ?? item.normal?.value, qualifiers: like?.qualifiers ?? item.normal?.qualifiers ?? {} }
+}
+
+const changeAt = (slot: number, to: 'normal' | 'abnormal', prepared: Prepared): ChangedFinding => ({ item: prepared.item(Math.floor(slot / 3)).id, side: SIDE_NAMES[slot % 3] ?? 'none', to })
+
+function subsets(from: readonly number[], size: number): number[][] {
+  if (size === 0) return [[]]
+  return from.flatMap((first, at) => subsets(from.slice(at + 1), size - 1).map((rest) => [first, ...rest]))
+}

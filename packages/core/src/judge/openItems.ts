@@ -1,0 +1,86 @@
+import type { Side, Tier } from '../content/types.js'
+import type { FlagVerdict, HoldVerdict } from './judge.js'
+import { tierRank, type Prepared } from './prepare.js'
+import { moreUrgent } from './priorityTier.js'
+import { SIDE_INDEX, SIDE_NAMES, type Context } from './runtime.js'
+import { settlingSet } from './settle.js'
+import { NO } from './truth.js'
+
+/** A finding that is still missing and matters to the priority. */
+export interface OpenItem {
+  readonly item: string
+  readonly sides: readonly Side[]
+  readonly label: string
+  /** Seconds for the sides still missing. */
+  readonly seconds: number
+  /** Most urgent tier that it helps to settle. */
+  readonly tier: Tier
+  readonly flags: readonly string[]
+  readonly held: boolean
+}
+
+/**
+ * The missing findings that would bring the ceiling down (or, at the ceiling already, complete the picture), first the one to take first:
+ * by the tier it can move, then story and screen, core before prompted, then how many flags it helps to settle, then its time.
+ */
+export function openItems(
+  prepared: Prepared,
+  context: Context,
+  sides: readonly number[],
+  openFlags: readonly FlagVerdict[],
+  holds: readonly HoldVerdict[],
+  floor: Tier,
+): readonly OpenItem[] {
+  const held = new Set(holds.flatMap((hold) => hold.stops))
+  const cost = (slot: number): number => prepared.item(Math.floor(slot / 3)).seconds / (slot % 3 === 2 ? 1 : 2)
+  const found = new Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>()
+  for (const flag of openFlags) {
+    const tier = flag.ceiling ?? 'here'
+    if (tierRank(tier) > tierRank(floor)) continue
+    const ready = prepared.readyFlag(flag.id)
+    for (const clause of ready.clauses) {
+      const set = settlingSet(clause.rule, NO, context, SIDE_INDEX[flag.side], prepared, cost)
+      for (const slot of set ?? []) note(found, slot, tier, flag)
+    }
+  }
+  return [...found.entries()]
+    .map(([index, about]) => {
+      const item = prepared.item(index)
+      const slots = [...about.slots]
+      return {
+        order: [tierRank(about.tier), about.sure ? 0 : 1, STAGE_ORDER[item.stage] ?? 2, item.depth === 'core' || item.depth === 'card' ? 0 : 1, -about.flags.size, item.seconds],
+        open: {
+          item: item.id,
+          sides: slots.map((slot) => SIDE_NAMES[slot % 3] ?? 'none'),
+          label: item.label,
+          seconds: slots.reduce((sum, slot) => sum + cost(slot), 0),
+          tier: about.tier,
+          flags: [...about.flags],
+          held: held.has(item.id),
+        },
+      }
+    })
+    .sort((a, b) => Number(a.open.held) - Number(b.open.held) || lexical(a.order, b.order) || (a.open.item < b.open.item ? -1 : 1))
+    .map(({ open }) => open)
+}
+
+/** Questions and the screen come before everything that needs hands. */
+const STAGE_ORDER: Partial<Record<string, number>> = { patient: 0, story: 0, screen: 1 }
+
+function note(found: Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>, slot: number, tier: Tier, flag: FlagVerdict): void {
+  const index = Math.floor(slot / 3)
+  const about = found.get(index) ?? { slots: new Set(), tier, flags: new Set(), sure: false }
+  about.slots.add(slot)
+  about.flags.add(flag.id)
+  about.tier = moreUrgent(about.tier, tier)
+  about.sure ||= flag.inPlay === 'met'
+  found.set(index, about)
+}
+
+function lexical(a: readonly number[], b: readonly number[]): number {
+  for (const [at, value] of a.entries()) {
+    const difference = value - (b[at] ?? 0)
+    if (difference !== 0) return difference
+  }
+  return 0
+}

@@ -1,0 +1,212 @@
+import type { Calc, Flag, Hold, Item, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
+import { TIERS } from '../content/types.js'
+import { compileRule } from './compileRule.js'
+import type { Compiled, Context, Interval } from './runtime.js'
+import { termReader, type Read } from './term.js'
+import { NO, UNKNOWN, YES, type T } from './truth.js'
+
+export interface ReadyClause {
+  readonly tier: Tier
+  readonly rule: Compiled
+}
+
+export interface ReadyFlag {
+  readonly flag: Flag
+  readonly inPlay: Compiled
+  readonly clauses: readonly ReadyClause[]
+  readonly any: Compiled
+}
+
+export interface ReadyCalc {
+  readonly calc: Calc
+  readonly when: Compiled | undefined
+  readonly validWhen: Compiled | undefined
+  readonly ladder: readonly { readonly value: string; readonly rule: Compiled }[]
+  readonly points: readonly { readonly points: number; readonly rule: Compiled }[]
+}
+
+export const tierRank = (tier: Tier): number => TIERS.indexOf(tier)
+const EMPTY = -1
+
+/**
+ * A pack ready to judge with: ids turned into indexes, rules into functions. Made once per pack and shared; it keeps no state
+ * of any examination (that is in the `Context`).
+ */
+export class Prepared {
+  readonly flags: readonly ReadyFlag[]
+  readonly groups: readonly { readonly group: PromptGroup; readonly rule: Compiled }[]
+  readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
+  readonly modifiers: readonly { readonly modifier: Modifier; readonly rule: Compiled }[]
+  readonly calcs: readonly ReadyCalc[]
+  readonly indexOf: ReadonlyMap<string, number>
+  private readonly calcIndex: ReadonlyMap<string, number>
+  private readonly flagIndex: ReadonlyMap<string, number>
+  private readonly holdIndex: ReadonlyMap<string, number>
+
+  constructor(readonly pack: Pack) {
+    this.indexOf = indexById(pack.items)
+    this.calcIndex = indexById(pack.calcs)
+    this.flagIndex = indexById(pack.flags)
+    this.holdIndex = indexById(pack.holds)
+    const ready = (rule: RuleNode): Compiled => compileRule(rule, this)
+    this.calcs = pack.calcs.map((calc) => ({
+      calc,
+      when: calc.when && ready(calc.when),
+      validWhen: calc.validWhen && ready(calc.validWhen),
+      ladder: calc.ladder.map((rung) => ({ value: rung.value, rule: ready(rung.when) })),
+      points: calc.points.map((part) => ({ points: part.points, rule: ready(part.when) })),
+    }))
+    this.flags = pack.flags.map((flag) => ({
+      flag,
+      inPlay: ready(flag.inPlay),
+      clauses: flag.clauses.map((clause) => ({ tier: clause.tier, rule: ready(clause.when) })),
+      any: ready({ op: 'any', of: flag.clauses.map((clause) => clause.when) }),
+    }))
+    this.groups = pack.groups.map((group) => ({ group, rule: ready(group.when) }))
+    this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
+    this.modifiers = pack.modifiers.map((modifier) => ({ modifier, rule: ready(modifier.when) }))
+  }
+
+  /** @throws Error when the pack has no such item: the compiler never lets that through. */
+  index(id: string): number {
+    return found(this.indexOf.get(id), id)
+  }
+
+  item(index: number): Item {
+    return found(this.pack.items[index], String(index))
+  }
+
+  calc(id: string): Calc {
+    return this.readyCalc(id).calc
+  }
+
+  readyCalc(id: string): ReadyCalc {
+    return found(this.calcs[found(this.calcIndex.get(id), id)], id)
+  }
+
+  readyFlag(id: string): ReadyFlag {
+    return found(this.flags[found(this.flagIndex.get(id), id)], id)
+  }
+
+  readyHold(id: string): { readonly hold: Hold; readonly rule: Compiled } {
+    return found(this.holds[found(this.holdIndex.get(id), id)], id)
+  }
+
+  /** A fresh working area for one judgement. */
+  context(slots: Context['slots'], previous: Context['previous'], asOf: number): Context {
+    const size = (n: number): Int8Array => new Int8Array(n * 3).fill(EMPTY)
+    return {
+      slots,
+      previous,
+      asOf,
+      indicated: null,
+      deciding: false,
+      calcs: size(this.calcs.length),
+      flags: size(this.flags.length),
+      holds: size(this.holds.length),
+      derived: new Map(),
+    }
+  }
+
+  /** Starts the next phase of a judgement: what was worked out under the earlier reading of missing findings is forgotten. */
+  enterPhase(context: Context, phase: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
+    context.deciding = phase.deciding
+    context.indicated = phase.indicated
+    context.calcs.fill(EMPTY)
+    context.flags.fill(EMPTY)
+    context.holds.fill(EMPTY)
+  }
+
+  calcTruth(id: string, context: Context, side: number): T {
+    const at = found(this.calcIndex.get(id), id) * 3 + side
+    const held = context.calcs[at]
+    if (held !== undefined && held !== EMPTY) return held as T
+    const { when, validWhen } = this.readyCalc(id)
+    const valid = validWhen ? validWhen.run(context, side) : YES
+    const truth = valid === NO ? UNKNOWN : (when?.run(context, side) ?? UNKNOWN)
+    const kept = valid === UNKNOWN && truth !== YES ? UNKNOWN : truth
+    context.calcs[at] = kept
+    return kept
+  }
+
+  /** A score as a range: what is known for certain, and what the unknown parts could still add or take away. */
+  scoreRange(id: string, context: Context, side: number): Interval {
+    let low = 0
+    let high = 0
+    for (const { points, rule } of this.readyCalc(id).points) {
+      const truth = rule.run(context, side)
+      if (truth === YES) {
+        low += points
+        high += points
+      } else if (truth === UNKNOWN) {
+        if (points > 0) high += points
+        else low += points
+      }
+    }
+    return { low, high }
+  }
+
+  /** The rungs at which a ladder may still stop, tried from the top; `mayFall` when it may run off the end. */
+  rungs(id: string, context: Context, side: number): { readonly possible: readonly string[]; readonly mayFall: boolean } {
+    const possible: string[] = []
+    for (const { value, rule } of this.readyCalc(id).ladder) {
+      const truth = rule.run(context, side)
+      if (truth === NO) continue
+      possible.push(value)
+      if (truth === YES) return { possible, mayFall: false }
+    }
+    return { possible, mayFall: true }
+  }
+
+  flagTruth(id: string, context: Context, side: number): T {
+    return this.remembered(context.flags, this.flagIndex, id, side, () => this.readyFlag(id).any.run(context, side))
+  }
+
+  holdTruth(id: string, context: Context, side: number): T {
+    return this.remembered(context.holds, this.holdIndex, id, side, () => this.readyHold(id).rule.run(context, side))
+  }
+
+  inPlayTruth(id: string, context: Context, side: number): T {
+    return this.readyFlag(id).inPlay.run(context, side)
+  }
+
+  /** Met when some flag of this side is proven at a more urgent tier than every clause of `self`. */
+  moreUrgentFlag(self: string, context: Context, side: number): T {
+    const own = Math.min(...this.readyFlag(self).clauses.map((clause) => tierRank(clause.tier)))
+    const more = this.flags.some(
+      ({ flag, clauses }) => flag.id !== self && clauses.some((clause) => tierRank(clause.tier) < own && clause.rule.run(context, side) === YES),
+    )
+    return more ? YES : NO
+  }
+
+  /** A reader for a path written in a derivation: `item`, `item.qualifier` or `other(item)`. */
+  reader(path: string, owner: Item): Read {
+    const inner = /^other\((.*)\)$/.exec(path)?.[1]
+    const term = this.termOf(inner ?? path, owner)
+    return termReader(inner === undefined ? term : { ...term, fn: 'other' }, this)
+  }
+
+  private termOf(path: string, owner: Item): Term {
+    if (this.indexOf.has(path)) return { fn: 'value', item: path }
+    const cut = path.lastIndexOf('.')
+    const item = path.slice(0, cut)
+    if (!this.indexOf.has(item)) throw new Error(`${owner.id} is derived from "${path}", which is not in the pack`)
+    return { fn: 'value', item, qualifier: path.slice(cut + 1) }
+  }
+
+  private remembered(memo: Int8Array, index: ReadonlyMap<string, number>, id: string, side: number, work: () => T): T {
+    const at = found(index.get(id), id) * 3 + side
+    const held = memo[at]
+    if (held !== undefined && held !== EMPTY) return held as T
+    const truth = work()
+    memo[at] = truth
+    return truth
+  }
+}
+
+const indexById = (things: readonly { readonly id: string }[]): ReadonlyMap<string, number> => new Map(things.map((thing, at) => [thing.id, at]))
+
+function found<V>(value: V | undefined, id: string): V {
+  if (value === undefined) throw new Error(`"${id}" is not in the pack`)
+  return value
+}

@@ -1,0 +1,29 @@
+import { TIERS, type Tier } from '../content/types.js'
+import { tierRank } from './prepare.js'
+
+/** A modifier that applies to a flag, or may apply when it is not known. */
+export interface ApplicableModifier {
+  readonly id: string
+  readonly step: boolean
+  readonly onlyFrom?: readonly Tier[]
+  readonly atLeast?: Tier
+}
+
+/**
+ * Tier of one flag after its modifiers. A step is one tier more urgent, at most one in all, and never passes Today;
+ * "at least" sets the tier no slower than it says, and only that can make Now. Nothing here makes a tier slower.
+ * @example modifiedTier('routine', [{ id: 'mod.failed-care', step: true }, { id: 'mod.hand', step: true }]) // 'weeks'
+ */
+export function modifiedTier(base: Tier, modifiers: readonly ApplicableModifier[]): Tier {
+  const steps = modifiers.some((m) => m.step && (m.onlyFrom === undefined || m.onlyFrom.includes(base)))
+  const today = tierRank('today')
+  const rank = tierRank(base)
+  const stepped = steps && rank > today ? rank - 1 : rank
+  const floor = Math.min(stepped, ...modifiers.flatMap((m) => (m.atLeast === undefined ? [] : [tierRank(m.atLeast)])))
+  return TIERS[floor] ?? base
+}
+
+export const moreUrgent = (a: Tier, b: Tier): Tier => (tierRank(a) <= tierRank(b) ? a : b)
+
+/** @example mostUrgent([]) // 'here' */
+export const mostUrgent = (tiers: readonly Tier[]): Tier => tiers.reduce<Tier>(moreUrgent, 'here')

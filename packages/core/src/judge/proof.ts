@@ -1,0 +1,101 @@
+import type { Value } from '../content/types.js'
+import type { Prepared } from './prepare.js'
+import { SIDE_NAMES, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
+import { NO, YES, truthOf, type T, type Truth } from './truth.js'
+
+export interface ProofFinding {
+  readonly item: string
+  readonly side: string
+  readonly state: 'examined' | 'could-not' | 'not-valid' | 'not-examined' | 'derived' | 'not-indicated'
+  readonly value?: Value | { readonly low: number; readonly high: number }
+  readonly qualifiers?: Reading['qualifiers']
+  readonly reason?: string
+}
+
+/** One step of a proof. A reader checks each leaf against its findings, and each step against the ones below it. */
+export interface ProofNode {
+  readonly op: 'all' | 'any' | 'not' | 'proven' | 'atLeast' | 'leaf'
+  readonly truth: Truth
+  readonly n?: number
+  readonly text?: string
+  readonly findings?: readonly ProofFinding[]
+  readonly of?: readonly ProofNode[]
+}
+
+/**
+ * The steps that decide a rule: for "any" that is met the met branches, for "all" that is not met the ones that fail, and so on.
+ * Branches that do not matter to the outcome are left out.
+ */
+export function proofOf(rule: Compiled, context: Context, side: number, prepared: Prepared): ProofNode {
+  const truth = rule.run(context, side)
+  const { node } = rule
+  if (node.op === 'leaf') return leafProof(rule, context, side, prepared, truth)
+  const kids = rule.kids.map((kid) => ({ kid, truth: kid.run(context, side) }))
+  const kept = kids.filter((kid) => decides(node.op, truth, kid.truth))
+  const of = (kept.length > 0 ? kept : kids).map(({ kid }) => proofOf(kid, context, side, prepared))
+  return { op: node.op, truth: truthOf(truth), ...(node.op === 'atLeast' ? { n: node.n } : {}), of }
+}
+
+function decides(op: 'all' | 'any' | 'not' | 'proven' | 'atLeast', whole: T, part: T): boolean {
+  if (op === 'all') return part === whole
+  if (op === 'any') return part === whole
+  if (op === 'atLeast') return whole === YES ? part === YES : part !== YES || whole !== NO
+  return true
+}
+
+function leafProof(rule: Compiled, context: Context, side: number, prepared: Prepared, truth: T): ProofNode {
+  if (rule.node.op !== 'leaf') throw new Error('not a leaf')
+  const { leaf } = rule.node
+  const findings = rule.reads(side).map((slot) => findingOf(slot, context, prepared))
+  const inner = leaf.type === 'calc' ? calcProof(leaf.calc, context, side, prepared) : leaf.type === 'flag' ? [proofOf(prepared.readyFlag(leaf.ref).any, context, side, prepared)] : []
+  return {
+    op: 'leaf',
+    truth: truthOf(truth),
+    text: leaf.text,
+    ...(findings.length > 0 ? { findings } : {}),
+    ...(inner.length > 0 ? { of: inner } : {}),
+  }
+}
+
+/** The rung, the parts or the rule that made a calculated value what it is. */
+function calcProof(id: string, context: Context, side: number, prepared: Prepared): ProofNode[] {
+  const ready = prepared.readyCalc(id)
+  if (ready.when) return [proofOf(ready.when, context, side, prepared)]
+  const decisive = ready.ladder.find((rung) => rung.rule.run(context, side) !== NO)
+  if (decisive) return [proofOf(decisive.rule, context, side, prepared)]
+  return ready.points.filter((part) => part.rule.run(context, side) !== NO).map((part) => proofOf(part.rule, context, side, prepared))
+}
+
+function findingOf(slot: Slot, context: Context, prepared: Prepared): ProofFinding {
+  const item = prepared.item(slot.item)
+  const side = SIDE_NAMES[slot.side] ?? 'none'
+  const reading = context.slots[slotOf(slot.item, slot.side)]
+  if (!reading) return unread(slot, context, item.id, side, prepared)
+  const state = reading.reason !== undefined ? 'could-not' : reading.notValid ? 'not-valid' : 'examined'
+  return {
+    item: item.id,
+    side,
+    state,
+    ...(reading.value === undefined ? {} : { value: reading.value }),
+    ...(Object.keys(reading.qualifiers).length > 0 ? { qualifiers: reading.qualifiers } : {}),
+    ...(reading.reason === undefined ? {} : { reason: reading.reason }),
+  }
+}
+
+function unread(slot: Slot, context: Context, item: string, side: string, prepared: Prepared): ProofFinding {
+  const worth = context.derived.get(slotOf(slot.item, slot.side))
+  if (worth === undefined || worth === null) return { item, side, state: context.indicated?.[slot.item] === 0 ? 'not-indicated' : 'not-examined' }
+  const { options, ordered } = prepared.item(slot.item)
+  return { item, side, state: 'derived', value: typeof worth === 'number' && ordered ? (options[worth] ?? worth) : worth }
+}
+
+/** Every finding at the leaves of a proof that was really recorded, without repeats. */
+export function findingsOf(proof: ProofNode): readonly ProofFinding[] {
+  const seen = new Map<string, ProofFinding>()
+  const walk = (node: ProofNode): void => {
+    for (const finding of node.findings ?? []) seen.set(`${finding.item}|${finding.side}`, finding)
+    node.of?.forEach(walk)
+  }
+  walk(proof)
+  return [...seen.values()]
+}

@@ -1,0 +1,129 @@
+import type { Prepared } from './prepare.js'
+import { slotOf, type Compiled, type Context, type Slot } from './runtime.js'
+import { NO, UNKNOWN, YES, type T } from './truth.js'
+
+/** Findings to take, by slot number, that would settle a rule; null when no finding still missing can do it. */
+export type SettlingSet = ReadonlySet<number> | null
+
+type Goal = typeof YES | typeof NO
+const NOTHING: ReadonlySet<number> = new Set()
+
+/** What it costs to examine one slot: seconds of that side. Infinity when the item is on hold. */
+export type Cost = (slot: number) => number
+
+/**
+ * The cheapest set of missing findings that would make a rule met (goal 2) or not met (goal 0), each finding turning out as the rule
+ * needs it. For a rule that is already so the set is empty. A finding shared by branches is paid for once. Exact for a rule in which no
+ * item stands twice; where one does, the set still settles the rule but may not be the cheapest.
+ */
+export function settlingSet(rule: Compiled, goal: Goal, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+  const truth = rule.run(context, side)
+  if (truth === goal) return NOTHING
+  if (truth !== UNKNOWN) return null
+  const { node } = rule
+  const sets = (kids: readonly Compiled[], wanted: Goal): SettlingSet[] => kids.map((kid) => settlingSet(kid, wanted, context, side, prepared, cost))
+  switch (node.op) {
+    case 'leaf':
+      return leafSet(rule, goal, context, side, prepared, cost)
+    case 'all':
+      return goal === YES ? union(sets(rule.kids, YES)) : cheapest(sets(rule.kids, NO), cost)
+    case 'any':
+      return goal === YES ? cheapest(sets(rule.kids, YES), cost) : union(sets(rule.kids, NO))
+    case 'not':
+      return union(sets(rule.kids, goal === YES ? NO : YES))
+    case 'proven':
+      return goal === YES ? union(sets(rule.kids, YES)) : NOTHING
+    case 'atLeast': {
+      const needed = goal === YES ? node.n : rule.kids.length - node.n + 1
+      return cheapestOf(needed, sets(rule.kids, goal), cost)
+    }
+  }
+}
+
+function leafSet(rule: Compiled, goal: Goal, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+  if (rule.node.op !== 'leaf') return null
+  const { leaf } = rule.node
+  if (leaf.type === 'calc') return calcSet(leaf.calc, rule, goal, context, side, prepared, cost)
+  if (leaf.type === 'flag') return settlingSet(prepared.readyFlag(leaf.ref).any, goal, context, side, prepared, cost)
+  const missing = rule.reads(side).flatMap((slot) => obtain(slot, context, prepared))
+  if (missing.length === 0 || missing.some((slot) => cost(slot) === Infinity)) return null
+  return new Set(missing)
+}
+
+/** A slot that was read needs nothing more; a derived one is obtained through what it is derived from. */
+function obtain(slot: Slot, context: Context, prepared: Prepared): number[] {
+  const at = slotOf(slot.item, slot.side)
+  const reading = context.slots[at]
+  const derived = context.derived.get(at)
+  return reading?.examined === true && derived === undefined ? (isComplete(slot, context, prepared) ? [] : [at]) : [at]
+}
+
+function isComplete(slot: Slot, context: Context, prepared: Prepared): boolean {
+  const reading = context.slots[slotOf(slot.item, slot.side)]
+  const item = prepared.item(slot.item)
+  const inRow = Object.entries(item.qualifiers).filter(([, q]) => q.inRow).map(([name]) => name)
+  return inRow.every((name) => reading?.qualifiers[name] !== undefined)
+}
+
+function calcSet(id: string, rule: Compiled, goal: Goal, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+  const ready = prepared.readyCalc(id)
+  const inner = (compiled: Compiled, wanted: Goal): SettlingSet => settlingSet(compiled, wanted, context, side, prepared, cost)
+  if (ready.when) return inner(ready.when, goal)
+  if (ready.points.length > 0) {
+    const open = ready.points.filter((part) => part.rule.run(context, side) === UNKNOWN)
+    return union(open.map((part) => inner(part.rule, NO) ?? inner(part.rule, YES)))
+  }
+  const options = ready.ladder.map((rung, at) => union([inner(rung.rule, YES), ...ready.ladder.slice(0, at).map((above) => inner(above.rule, NO))]))
+  const fitting = options.filter((_, at) => stopsAt(rule, at, prepared) === (goal === YES))
+  return cheapest(fitting, cost)
+}
+
+/** Whether a ladder that stopped at this rung would make the leaf met. */
+function stopsAt(rule: Compiled, rung: number, prepared: Prepared): boolean {
+  if (rule.node.op !== 'leaf' || rule.node.leaf.type !== 'calc') return false
+  const { leaf } = rule.node
+  const value = prepared.readyCalc(leaf.calc).ladder[rung]?.value ?? ''
+  const first = leaf.operand[0] ?? ''
+  const compare: Record<string, boolean> = {
+    '=': value === first,
+    '!=': value !== first,
+    in: leaf.operand.includes(value),
+    '>=': Number(value) >= Number(first),
+    '>': Number(value) > Number(first),
+    '<=': Number(value) <= Number(first),
+    '<': Number(value) < Number(first),
+  }
+  return compare[leaf.cmp] ?? false
+}
+
+export const totalCost = (set: ReadonlySet<number>, cost: Cost): number => [...set].reduce((sum, slot) => sum + cost(slot), 0)
+
+function union(sets: readonly SettlingSet[]): SettlingSet {
+  const whole = new Set<number>()
+  for (const set of sets) {
+    if (set === null) return null
+    for (const slot of set) whole.add(slot)
+  }
+  return whole
+}
+
+function cheapest(sets: readonly SettlingSet[], cost: Cost): SettlingSet {
+  let best: SettlingSet = null
+  let least = Infinity
+  for (const set of sets) {
+    if (set === null) continue
+    const price = totalCost(set, cost)
+    if (price < least) {
+      best = set
+      least = price
+    }
+  }
+  return best
+}
+
+function cheapestOf(n: number, sets: readonly SettlingSet[], cost: Cost): SettlingSet {
+  const usable = sets.filter((set): set is ReadonlySet<number> => set !== null).sort((a, b) => totalCost(a, cost) - totalCost(b, cost))
+  return usable.length < n ? null : union(usable.slice(0, Math.max(0, n)))
+}
+
+export const truthIsOpen = (truth: T): boolean => truth === UNKNOWN

@@ -1,0 +1,35 @@
+import type { Worth } from '../judge/runtime.js'
+import { ankleIndexMeasure } from './ankleIndex.js'
+import { compartmentDeltaMeasure } from './compartmentDelta.js'
+import { effusionClassMeasure } from './effusionClass.js'
+import { elapsedDays, elapsedHours } from './elapsed.js'
+import { extensionLagMeasure } from './extensionLag.js'
+import { hotJointMeasure } from './hotJoint.js'
+import { microMotionMeasure } from './microMotion.js'
+
+export interface MeasureContext {
+  /** Milliseconds since 1970 that "since" is counted to. */
+  readonly asOf: number
+}
+
+/** A measure works a value out of other findings; null when it cannot be known. */
+export type Measure = (inputs: Readonly<Record<string, Worth>>, context: MeasureContext) => Worth
+
+/** Every measure that the pack may name under `derive`. A new measure is a new file and a line here. */
+export const MEASURES: Readonly<Record<string, Measure>> = {
+  'ankle-brachial-index': ankleIndexMeasure,
+  'compartment-delta': compartmentDeltaMeasure,
+  'days-since': elapsedDays,
+  'effusion-class': effusionClassMeasure,
+  'extension-lag': extensionLagMeasure,
+  'hot-joint': hotJointMeasure,
+  'hours-since': elapsedHours,
+  'micro-motion': microMotionMeasure,
+}
+
+/** @throws Error when no such measure exists: the linter refuses such a pack first. */
+export function measureOf(name: string): Measure {
+  const measure = MEASURES[name]
+  if (!measure) throw new Error(`no measure is called "${name}"`)
+  return measure
+}

@@ -1,0 +1,81 @@
+import type { Condition, Evidence } from '../content/types.js'
+import type { Judgement } from '../judge/judge.js'
+import { compileRule } from '../judge/compileRule.js'
+import type { Prepared } from '../judge/prepare.js'
+import { SIDE_NAMES, type Compiled } from '../judge/runtime.js'
+import { NO, YES } from '../judge/truth.js'
+import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
+
+/** A condition and how likely it is, as a range. An estimate: it never decides the priority. */
+export interface ConditionRange {
+  readonly id: string
+  readonly name: string
+  readonly side: string
+  /** Share, 0 to 1. */
+  readonly low: number
+  readonly high: number
+  readonly evidence: readonly { readonly text: string; readonly truth: 'met' | 'not-met'; readonly source: string; readonly certainty: string }[]
+}
+
+interface Ready {
+  readonly condition: Condition
+  readonly gate: Compiled | undefined
+  readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled }[]
+}
+
+const readies = new WeakMap<Prepared, readonly Ready[]>()
+
+/**
+ * Conditions with at least one finding for or against them, most likely first. Tests of one structure count as dependent, structures
+ * multiply, and both ends of the starting band are carried through.
+ */
+export function conditionRanges(judged: Judgement, setting: 'primary-care' | 'emergency' = 'primary-care'): readonly ConditionRange[] {
+  const { prepared, context, sides } = judged
+  return sides
+    .flatMap((side) => ready(prepared).flatMap((one) => (one.gate?.run(context, side) === NO ? [] : rangeOf(one, judged, side, setting))))
+    .sort((a, b) => b.low + b.high - (a.low + a.high))
+}
+
+function rangeOf({ condition, evidence }: Ready, { context }: Judgement, side: number, setting: 'primary-care' | 'emergency'): ConditionRange[] {
+  const counted = evidence.flatMap(({ evidence: about, rule }) => {
+    const truth = rule.run(context, side)
+    const ratio = truth === YES ? about.lrPositive : truth === NO && isSeen(rule, judgedSlots(context.slots), side) ? about.lrNegative : undefined
+    return ratio ? [{ about, ratio, truth: truth === YES ? ('met' as const) : ('not-met' as const), rule }] : []
+  })
+  if (!counted.some((one) => one.truth === 'met')) return []
+  const [priorLow, priorHigh] = condition.prior[setting]
+  return [
+    {
+      id: condition.id,
+      name: condition.name,
+      side: SIDE_NAMES[side] ?? 'none',
+      low: afterTest(priorLow, ratioAt(counted, 0)),
+      high: afterTest(priorHigh, ratioAt(counted, 1)),
+      evidence: counted.map(({ about, truth, rule }) => ({ text: textOf(rule), truth, source: about.source, certainty: about.certainty })),
+    },
+  ]
+}
+
+/** A finding that nobody took says nothing against a condition, even where a rule reads it as not indicated. */
+const isSeen = (rule: Compiled, slots: (slot: number) => boolean, side: number): boolean => rule.reads(side).every((slot) => slots(slot.item * 3 + slot.side)) && rule.kids.every((kid) => isSeen(kid, slots, side))
+const judgedSlots = (slots: Judgement['context']['slots']) => (slot: number): boolean => slots[slot]?.examined === true
+
+function ratioAt(counted: readonly { about: Evidence; ratio: readonly [number, number] }[], end: 0 | 1): number {
+  const groups = new Map<string, number[]>()
+  for (const { about, ratio } of counted) groups.set(about.structure, [...(groups.get(about.structure) ?? []), ratio[end]])
+  return combineIndependent([...groups.values()].map(combineDependent))
+}
+
+const textOf = (rule: Compiled): string => (rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and '))
+
+function ready(prepared: Prepared): readonly Ready[] {
+  const held = readies.get(prepared)
+  if (held) return held
+  const made = prepared.pack.conditions.map((condition) => ({
+    condition,
+    gate: condition.gate && compileRule(condition.gate, prepared),
+    evidence: condition.evidence.map((evidence) => ({ evidence, rule: compileRule(evidence.when, prepared) })),
+  }))
+  readies.set(prepared, made)
+  return made
+}

@@ -1,0 +1,45 @@
+import type { Scalar, Side, Value } from '../content/types.js'
+
+export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined'] as const
+/** `not-examined` takes an earlier entry back; it stays in the history and counts as unknown. */
+export type State = (typeof STATES)[number]
+
+export const REASONS = ['pain', 'guarding', 'not safe', 'declined', 'no equipment', 'other'] as const
+export type Reason = (typeof REASONS)[number]
+
+/** One thing recorded at one time by one person. Entries are only ever added to. */
+export interface Entry {
+  /** UUID v7. Sending the same entry twice stores it once. */
+  readonly id: string
+  readonly item: string
+  readonly side: Side
+  readonly state: State
+  readonly reason?: Reason | string
+  readonly value?: Value
+  readonly qualifiers?: Readonly<Record<string, Scalar | readonly string[]>>
+  readonly by: string
+  /** ISO 8601 with zone. For the same item and side the later time wins. */
+  readonly at: string
+  readonly device?: string
+  /** Set when the item was on hold and the examiner went on deliberately. Never removed. */
+  readonly override?: { readonly hold: string; readonly reason: string }
+  /** Why a signed examination was changed. */
+  readonly amends?: string
+}
+
+/** Whose joint it is about. The complaint sides are judged; the other side is the comparison. */
+export interface Complaint {
+  readonly region: string
+  readonly sides: readonly Side[]
+}
+
+/** Everything the engine needs of one examination: what hurts, when it was examined, and what was recorded. */
+export interface Examination {
+  readonly complaint: Complaint
+  /** The time that "days since" is counted to, ISO 8601. */
+  readonly asOf: string
+  readonly setting?: 'primary-care' | 'emergency'
+  readonly entries: readonly Entry[]
+  /** An earlier examination of the same complaint; rules on change read it. */
+  readonly previous?: readonly Entry[]
+}
