@@ -1,4 +1,4 @@
-import { parse } from 'yaml'
+import { load } from 'js-yaml'
 import { checkShape } from './schema.js'
 import { fingerprint } from './fingerprint.js'
 import { buildItem, expandShared } from './buildItem.js'
@@ -54,7 +54,7 @@ function readFiles(files: readonly SourceFile[], problems: Problem[]): Sources {
 
 function parseYaml(file: SourceFile, problems: Problem[]): unknown {
   try {
-    return parse(file.text)
+    return load(file.text)
   } catch (error) {
     problems.push({ file: file.path, id: '-', reason: `not valid YAML: ${(error as Error).message.split('\n')[0] ?? ''}`, cure: 'correct the line named' })
     return undefined
@@ -87,7 +87,8 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
   const ids = new Set(draft.map((item) => item.id))
   const resolveId = (id: string, region: string): string => (ids.has(id) ? id : ids.has(`${region}.${id}`) ? `${region}.${id}` : id)
   const sets = setsOf(sources, pack, draft, resolveId)
-  const names = (region: string): Names => namesFor(region, draft, sources, sets, resolveId)
+  const byRegion = new Map(['shared', ...regions.map((r) => r.id)].map((region) => [region, namesFor(region, draft, sources, sets, resolveId)]))
+  const names = (region: string): Names => byRegion.get(region) ?? namesFor(region, draft, sources, sets, resolveId)
   const rule = (source: RuleSource, at: { path: string; region: string }, id: string): RuleNode => safely(() => parseRule(source, names(at.region), id), at.path, id, problems)
   const listed = (id: string, at: { path: string; region: string }, owner: string): string => {
     const full = resolveId(id, at.region)

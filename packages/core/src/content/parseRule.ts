@@ -55,7 +55,7 @@ function parseMembers(members: readonly RuleSource[], names: Names, self: string
   })
 }
 
-const COMPARISON = /^(.*?)\s*(!=|<=|>=|=|<|>|\bin\b|\bhas-any\b|\bhas-all\b|\bhas\b)\s+(.+)$/
+const COMPARISON = /^(.*?)(?:\s*(!=|<=|>=|=|<|>)|\s+(in|has-any|has-all|has))\s+(.+)$/
 const CALL = /^([a-z-]+)\((.*)\)$/
 const TERM_FUNCTIONS = ['other', 'diff', 'deficit', 'gap', 'worst', 'change'] as const
 
@@ -69,7 +69,7 @@ function parseLeaf(text: string, names: Names, self: string): Leaf {
     return { ...inner, text: trimmed, over: outer[1] }
   }
   const compared = COMPARISON.exec(trimmed)
-  if (compared) return comparison(trimmed, compared[1] ?? '', compared[2] as Comparator, compared[3] ?? '', names)
+  if (compared) return comparison(trimmed, compared[1] ?? '', (compared[2] ?? compared[3]) as Comparator, compared[4] ?? '', names)
   if (outer) return stateLeaf(trimmed, outer[1] ?? '', splitList(outer[2] ?? ''), names, self)
   return comparison(trimmed, trimmed, 'is', '', names)
 }
@@ -95,6 +95,7 @@ function stateLeaf(text: string, fn: string, args: readonly string[], names: Nam
   switch (fn) {
     case 'weak':
     case 'differs':
+      return { type: fn, text, item: itemPath(first, text, names).item }
     case 'unseen':
     case 'not-valid':
       return { type: fn, text, item: itemPath(first, text, names).item }

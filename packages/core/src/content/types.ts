@@ -133,7 +133,9 @@ export interface Term {
 export type Leaf =
   | { readonly type: 'compare'; readonly text: string; readonly over: 'this' | 'either' | 'both'; readonly term: Term; readonly cmp: Comparator; readonly operand: readonly string[] }
   | { readonly type: 'calc'; readonly text: string; readonly over: 'this' | 'either' | 'both'; readonly calc: string; readonly cmp: Comparator; readonly operand: readonly string[] }
-  | { readonly type: 'weak' | 'differs' | 'unseen' | 'not-valid'; readonly text: string; readonly item: string }
+  | { readonly type: 'weak'; readonly text: string; readonly item: string }
+  | { readonly type: 'differs'; readonly text: string; readonly item: string }
+  | { readonly type: 'unseen' | 'not-valid'; readonly text: string; readonly item: string }
   | { readonly type: 'could-not'; readonly text: string; readonly item: string; readonly reason?: string }
   | { readonly type: 'all-examined'; readonly text: string; readonly items: readonly string[] }
   | { readonly type: 'flag' | 'hold' | 'in-play'; readonly text: string; readonly ref: string }

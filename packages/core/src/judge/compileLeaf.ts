@@ -7,6 +7,7 @@ import { NO, UNKNOWN, YES, type T } from './truth.js'
 
 type LeafNode = Extract<RuleNode, { op: 'leaf' }>
 type Of<K extends Leaf['type']> = Extract<Leaf, { type: K }>
+type StateLeaf = Extract<Leaf, { type: 'unseen' | 'not-valid' }> | Of<'could-not'>
 type Run = Compiled['run']
 
 /** Turns a leaf into a function. Each kind of leaf is one function below. */
@@ -186,7 +187,7 @@ function differsLeaf(leaf: Of<'differs'>, prepared: Prepared): Run {
   }
 }
 
-function stateLeaf(leaf: Of<'unseen'> | Of<'could-not'>, prepared: Prepared): Run {
+function stateLeaf(leaf: StateLeaf, prepared: Prepared): Run {
   const index = prepared.index(leaf.item)
   const item = prepared.item(index)
   return (context, side) => {
@@ -194,7 +195,8 @@ function stateLeaf(leaf: Of<'unseen'> | Of<'could-not'>, prepared: Prepared): Ru
     if (leaf.type === 'unseen') return reading?.examined ? NO : YES
     if (leaf.type === 'not-valid') return reading?.notValid ? YES : NO
     if (reading?.reason === undefined) return NO
-    return leaf.reason === undefined || leaf.reason === reading.reason ? YES : NO
+    const asked = 'reason' in leaf ? leaf.reason : undefined
+    return asked === undefined || asked === reading.reason ? YES : NO
   }
 }
 

@@ -6,9 +6,27 @@ import { NO, UNKNOWN, YES, type T } from './truth.js'
 
 /** Turns a parsed rule into a function. The tree stays beside it, so that a verdict can show its proof. */
 export function compileRule(node: RuleNode, prepared: Prepared): Compiled {
-  if (node.op === 'leaf') return compileLeaf(node as { op: 'leaf'; leaf: Leaf }, prepared)
-  const kids = node.of.map((kid) => compileRule(kid, prepared))
-  return { node, kids, run: runner(node, kids), reads: () => [] }
+  return prepared.shared(JSON.stringify(node), (id) => {
+    if (node.op === 'leaf') return remembering(id, compileLeaf(node as { op: 'leaf'; leaf: Leaf }, prepared))
+    const kids = node.of.map((kid) => compileRule(kid, prepared))
+    return remembering(id, { node, kids, run: runner(node, kids), reads: () => [] })
+  })
+}
+
+/** Runs a rule once for each side and phase: the same leaf stands in dozens of flags. */
+function remembering(id: number, rule: Compiled): Compiled {
+  const { run } = rule
+  return {
+    ...rule,
+    run: (context, side) => {
+      const at = id * 3 + side
+      const held = context.truths[at]
+      if (held !== undefined && held >= 0) return held as T
+      const truth = run(context, side)
+      context.truths[at] = truth
+      return truth
+    },
+  }
 }
 
 function runner(node: Exclude<RuleNode, { op: 'leaf' }>, kids: readonly Compiled[]): Compiled['run'] {

@@ -2,7 +2,6 @@ import type { Pack, Side, Tier } from '../content/types.js'
 import type { Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { askedItems, type Asked } from './asked.js'
-import { openItems, type OpenItem } from './openItems.js'
 import { Prepared, tierRank } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, type ClockReading } from './clock.js'
@@ -56,8 +55,6 @@ export interface Verdict {
   /** Flags that are not settled and hold the ceiling up. */
   readonly openFlags: readonly FlagVerdict[]
   readonly holds: readonly HoldVerdict[]
-  /** Missing findings that matter, the one to take first on top. */
-  readonly open: readonly OpenItem[]
   readonly calcs: readonly CalcVerdict[]
   readonly asked: Asked
 }
@@ -113,7 +110,6 @@ export function judgeContext(prepared: Prepared, context: Context, sides: readon
     flags: met.sort(byUrgency),
     openFlags: openFlags.sort(byUrgency),
     holds,
-    open: openItems(prepared, context, sides, openFlags, holds, floor),
     calcs: calcVerdicts(prepared, context, sides),
     asked,
   }

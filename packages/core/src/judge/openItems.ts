@@ -1,8 +1,8 @@
 import type { Side, Tier } from '../content/types.js'
-import type { FlagVerdict, HoldVerdict } from './judge.js'
-import { tierRank, type Prepared } from './prepare.js'
+import type { FlagVerdict, Judgement } from './judge.js'
+import { tierRank } from './prepare.js'
 import { moreUrgent } from './priorityTier.js'
-import { SIDE_INDEX, SIDE_NAMES, type Context } from './runtime.js'
+import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
 import { settlingSet } from './settle.js'
 import { NO } from './truth.js'
 
@@ -23,14 +23,8 @@ export interface OpenItem {
  * The missing findings that would bring the ceiling down (or, at the ceiling already, complete the picture), first the one to take first:
  * by the tier it can move, then story and screen, core before prompted, then how many flags it helps to settle, then its time.
  */
-export function openItems(
-  prepared: Prepared,
-  context: Context,
-  sides: readonly number[],
-  openFlags: readonly FlagVerdict[],
-  holds: readonly HoldVerdict[],
-  floor: Tier,
-): readonly OpenItem[] {
+export function openItems({ verdict, prepared, context }: Judgement): readonly OpenItem[] {
+  const { openFlags, holds, floor } = verdict
   const held = new Set(holds.flatMap((hold) => hold.stops))
   const cost = (slot: number): number => prepared.item(Math.floor(slot / 3)).seconds / (slot % 3 === 2 ? 1 : 2)
   const found = new Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>()

@@ -1,7 +1,7 @@
 import type { Calc, Flag, Hold, Item, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
 import { TIERS } from '../content/types.js'
 import { compileRule } from './compileRule.js'
-import type { Compiled, Context, Interval } from './runtime.js'
+import type { Compiled, Context, Interval, Rungs } from './runtime.js'
 import { termReader, type Read } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 
@@ -39,6 +39,8 @@ export class Prepared {
   readonly modifiers: readonly { readonly modifier: Modifier; readonly rule: Compiled }[]
   readonly calcs: readonly ReadyCalc[]
   readonly indexOf: ReadonlyMap<string, number>
+  private readonly rules = new Map<string, Compiled>()
+  private ruleCount = 0
   private readonly calcIndex: ReadonlyMap<string, number>
   private readonly flagIndex: ReadonlyMap<string, number>
   private readonly holdIndex: ReadonlyMap<string, number>
@@ -65,6 +67,15 @@ export class Prepared {
     this.groups = pack.groups.map((group) => ({ group, rule: ready(group.when) }))
     this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
     this.modifiers = pack.modifiers.map((modifier) => ({ modifier, rule: ready(modifier.when) }))
+  }
+
+  /** One compiled rule for each text, however often it stands in the pack. */
+  shared(key: string, make: (id: number) => Compiled): Compiled {
+    const held = this.rules.get(key)
+    if (held) return held
+    const made = make(this.ruleCount++)
+    this.rules.set(key, made)
+    return made
   }
 
   /** @throws Error when the pack has no such item: the compiler never lets that through. */
@@ -94,16 +105,15 @@ export class Prepared {
 
   /** A fresh working area for one judgement. */
   context(slots: Context['slots'], previous: Context['previous'], asOf: number): Context {
-    const size = (n: number): Int8Array => new Int8Array(n * 3).fill(EMPTY)
     return {
       slots,
       previous,
       asOf,
       indicated: null,
       deciding: false,
-      calcs: size(this.calcs.length),
-      flags: size(this.flags.length),
-      holds: size(this.holds.length),
+      truths: new Int8Array(this.ruleCount * 3).fill(EMPTY),
+      ladders: [],
+      scores: [],
       derived: new Map(),
     }
   }
@@ -112,44 +122,45 @@ export class Prepared {
   enterPhase(context: Context, phase: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
     context.deciding = phase.deciding
     context.indicated = phase.indicated
-    context.calcs.fill(EMPTY)
-    context.flags.fill(EMPTY)
-    context.holds.fill(EMPTY)
+    context.truths.fill(EMPTY)
+    context.ladders = []
+    context.scores = []
   }
 
   calcTruth(id: string, context: Context, side: number): T {
-    const at = found(this.calcIndex.get(id), id) * 3 + side
-    const held = context.calcs[at]
-    if (held !== undefined && held !== EMPTY) return held as T
     const { when, validWhen } = this.readyCalc(id)
     const valid = validWhen ? validWhen.run(context, side) : YES
     const truth = valid === NO ? UNKNOWN : (when?.run(context, side) ?? UNKNOWN)
-    const kept = valid === UNKNOWN && truth !== YES ? UNKNOWN : truth
-    context.calcs[at] = kept
-    return kept
+    return valid === UNKNOWN && truth !== YES ? UNKNOWN : truth
   }
 
   /** A score as a range: what is known for certain, and what the unknown parts could still add or take away. */
   scoreRange(id: string, context: Context, side: number): Interval {
+    const at = found(this.calcIndex.get(id), id) * 3 + side
+    return (context.scores[at] ??= this.addUp(this.readyCalc(id), context, side))
+  }
+
+  private addUp({ points: parts }: ReadyCalc, context: Context, side: number): Interval {
     let low = 0
     let high = 0
-    for (const { points, rule } of this.readyCalc(id).points) {
+    for (const { points, rule } of parts) {
       const truth = rule.run(context, side)
-      if (truth === YES) {
-        low += points
-        high += points
-      } else if (truth === UNKNOWN) {
-        if (points > 0) high += points
-        else low += points
-      }
+      if (truth === NO) continue
+      if (truth === YES || points < 0) low += points
+      if (truth === YES || points > 0) high += points
     }
     return { low, high }
   }
 
-  /** The rungs at which a ladder may still stop, tried from the top; `mayFall` when it may run off the end. */
-  rungs(id: string, context: Context, side: number): { readonly possible: readonly string[]; readonly mayFall: boolean } {
+  /** Where a ladder stops, tried from the top. */
+  rungs(id: string, context: Context, side: number): Rungs {
+    const at = found(this.calcIndex.get(id), id) * 3 + side
+    return (context.ladders[at] ??= this.climbDown(this.readyCalc(id), context, side))
+  }
+
+  private climbDown({ ladder }: ReadyCalc, context: Context, side: number): Rungs {
     const possible: string[] = []
-    for (const { value, rule } of this.readyCalc(id).ladder) {
+    for (const { value, rule } of ladder) {
       const truth = rule.run(context, side)
       if (truth === NO) continue
       possible.push(value)
@@ -159,11 +170,11 @@ export class Prepared {
   }
 
   flagTruth(id: string, context: Context, side: number): T {
-    return this.remembered(context.flags, this.flagIndex, id, side, () => this.readyFlag(id).any.run(context, side))
+    return this.readyFlag(id).any.run(context, side)
   }
 
   holdTruth(id: string, context: Context, side: number): T {
-    return this.remembered(context.holds, this.holdIndex, id, side, () => this.readyHold(id).rule.run(context, side))
+    return this.readyHold(id).rule.run(context, side)
   }
 
   inPlayTruth(id: string, context: Context, side: number): T {
@@ -192,15 +203,6 @@ export class Prepared {
     const item = path.slice(0, cut)
     if (!this.indexOf.has(item)) throw new Error(`${owner.id} is derived from "${path}", which is not in the pack`)
     return { fn: 'value', item, qualifier: path.slice(cut + 1) }
-  }
-
-  private remembered(memo: Int8Array, index: ReadonlyMap<string, number>, id: string, side: number, work: () => T): T {
-    const at = found(index.get(id), id) * 3 + side
-    const held = memo[at]
-    if (held !== undefined && held !== EMPTY) return held as T
-    const truth = work()
-    memo[at] = truth
-    return truth
   }
 }
 

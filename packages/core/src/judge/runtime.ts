@@ -21,6 +21,12 @@ export interface Interval {
   readonly high: number
 }
 
+/** The rungs at which a ladder may still stop; `mayFall` when it may run off the end. */
+export interface Rungs {
+  readonly possible: readonly string[]
+  readonly mayFall: boolean
+}
+
 /** What a term is worth: a number, a range, words, or null when it is not known. */
 export type Worth = number | Interval | string | readonly string[] | null
 
@@ -33,9 +39,11 @@ export interface Context {
   indicated: Uint8Array | null
   /** True while deciding what is in play: there "could not for pain" counts as abnormal. */
   deciding: boolean
-  calcs: Int8Array
-  flags: Int8Array
-  holds: Int8Array
+  /** Truth of every rule already run in this phase, by rule and side; -1 where it was not. */
+  readonly truths: Int8Array
+  /** Ladders and scores already worked out in this phase, by calc and side. */
+  ladders: (Rungs | undefined)[]
+  scores: (Interval | undefined)[]
   readonly derived: Map<number, Worth>
 }
 

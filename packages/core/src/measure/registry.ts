@@ -5,6 +5,7 @@ import { effusionClassMeasure } from './effusionClass.js'
 import { elapsedDays, elapsedHours } from './elapsed.js'
 import { extensionLagMeasure } from './extensionLag.js'
 import { hotJointMeasure } from './hotJoint.js'
+import { sameAsMeasure } from './sameAs.js'
 import { microMotionMeasure } from './microMotion.js'
 
 export interface MeasureContext {
@@ -25,6 +26,7 @@ export const MEASURES: Readonly<Record<string, Measure>> = {
   'hot-joint': hotJointMeasure,
   'hours-since': elapsedHours,
   'micro-motion': microMotionMeasure,
+  'same-as': sameAsMeasure,
 }
 
 /** @throws Error when no such measure exists: the linter refuses such a pack first. */

@@ -1,0 +1,29 @@
+import type { Item, Pack, Side } from '../content/types.js'
+import type { Entry } from './entry.js'
+
+/** Who, when, and where new ids come from: the core has no clock and no randomness of its own. */
+export interface Recorder {
+  readonly by: string
+  readonly at: string
+  readonly newId: () => string
+}
+
+/** The sides on which an item is recorded. */
+export const sidesOf = (item: Item): readonly Side[] => (item.sided ? ['left', 'right'] : ['none'])
+
+/**
+ * The entry that "examined and normal" stands for; undefined where nothing is normal by itself (an age, a date).
+ * @example normalEntry(lachman, 'right', recorder) // end point firm, equal to the other side
+ */
+export function normalEntry(item: Item, side: Side, recorder: Recorder): Entry | undefined {
+  if (!item.normal) return undefined
+  const { value, qualifiers } = item.normal
+  return { id: recorder.newId(), item: item.id, side, state: 'examined', ...(value === undefined ? {} : { value }), ...(qualifiers ? { qualifiers } : {}), by: recorder.by, at: recorder.at }
+}
+
+/** Every item of one depth examined and normal, on both sides. For demonstrations and tests; the workspace never does this at once. */
+export function examinedNormal(pack: Pack, depths: readonly Item['depth'][], recorder: Recorder): Entry[] {
+  return pack.items
+    .filter((item) => depths.includes(item.depth))
+    .flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))
+}

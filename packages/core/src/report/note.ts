@@ -1,0 +1,74 @@
+import type { Pack, Stage } from '../content/types.js'
+import { openItems } from '../judge/openItems.js'
+import type { Judgement } from '../judge/judge.js'
+import { dueAt } from '../judge/clock.js'
+import { itemsById } from '../record/checkEntry.js'
+import type { Entry, Examination } from '../record/entry.js'
+import { fold } from '../record/fold.js'
+import { findingWords, isAbnormalEntry, sideWord } from './words.js'
+
+export interface NoteSection {
+  readonly heading: string
+  readonly lines: readonly string[]
+}
+
+const HEADINGS: readonly (readonly [Stage, string])[] = [
+  ['patient', 'Background'],
+  ['story', 'Story'],
+  ['screen', 'Screen'],
+  ['look', 'Look'],
+  ['feel', 'Feel'],
+  ['move', 'Move'],
+  ['strength', 'Strength'],
+  ['test', 'Tests'],
+  ['neuro', 'Nerve'],
+  ['vascular', 'Pulse and flow'],
+  ['neighbours', 'Neighbours'],
+  ['function', 'Function'],
+  ['result', 'Results'],
+]
+
+/** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
+export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement): readonly NoteSection[] {
+  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
+  const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading))
+  return [priorityLine(pack, examination, judged), ...sections, missingSection(judged)]
+}
+
+function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string): NoteSection[] {
+  const items = itemsById(pack)
+  const own = entries.filter((entry) => items.get(entry.item)?.stage === stage)
+  if (own.length === 0) return []
+  const telling = own.filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
+  const normal = [...new Set(own.filter((entry) => !telling.includes(entry)).map((entry) => items.get(entry.item)?.label ?? entry.item))]
+  const lines = telling.map((entry) => `${items.get(entry.item)?.label ?? entry.item}${sidePart(entry.side)}: ${findingWords(pack, entry)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
+  return [{ heading, lines: normal.length > 0 ? [...lines, `${stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'}: ${normal.join('; ')}`] : lines }]
+}
+
+const isMeasured = (pack: Pack, entry: Entry): boolean => {
+  const item = itemsById(pack).get(entry.item)
+  return item !== undefined && item.options.length === 0 && item.kind !== 'laxity'
+}
+const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
+
+function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgement): NoteSection {
+  const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
+  const range = verdict.floor === verdict.ceiling ? name(verdict.floor) : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
+  const due = dueAt(examination.asOf, verdict.floor)
+  const lead = verdict.flags.filter((flag) => flag.tier !== 'here')
+  return {
+    heading: 'Priority',
+    lines: [
+      `${range}${due ? `; due by ${due.slice(0, 16).replace('T', ' ')} UTC` : ''}`,
+      ...(lead.length > 0 ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}`) : ['No flag met. That is not the same as normal.']),
+    ],
+  }
+}
+
+function missingSection(judged: Judgement): NoteSection {
+  const open = openItems(judged)
+  return { heading: 'Not examined and still open', lines: open.length > 0 ? open.slice(0, 12).map((item) => `${item.label}${item.held ? ' (on hold)' : ''}`) : ['Nothing left unexamined could change the priority.'] }
+}
+
+/** The note as plain text, for copying. */
+export const noteText = (sections: readonly NoteSection[]): string => sections.map((section) => `${section.heading}\n${section.lines.map((line) => `  ${line}`).join('\n')}`).join('\n\n')

@@ -1,0 +1,28 @@
+import type { Pack } from '../content/types.js'
+import { openItems } from '../judge/openItems.js'
+import type { Judgement } from '../judge/judge.js'
+import type { Examination } from '../record/entry.js'
+import { conditionRanges } from '../reason/conditions.js'
+
+/** The verdict as other programs read it: what `npm run judge` prints and `POST /api/judge` answers. */
+export function publicVerdict(pack: Pack, examination: Examination, judged: Judgement): object {
+  const { verdict } = judged
+  return {
+    pack: { id: pack.id, version: pack.version, hash: pack.hash },
+    floor: verdict.floor,
+    ceiling: verdict.ceiling,
+    flags: [...verdict.flags, ...verdict.openFlags.filter((flag) => flag.truth !== 'met')].map((flag) => ({
+      id: flag.id,
+      side: flag.side,
+      truth: flag.truth,
+      tier: flag.tier ?? null,
+      couldBe: flag.ceiling ?? null,
+      destination: flag.to[0] ?? null,
+      proof: flag.proof ?? null,
+    })),
+    holds: verdict.holds.map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops })),
+    open: openItems(judged),
+    measures: verdict.calcs,
+    conditions: conditionRanges(judged, examination.setting),
+  }
+}

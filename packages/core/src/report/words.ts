@@ -1,0 +1,54 @@
+import type { Item, Pack, Scalar, Side } from '../content/types.js'
+import { itemsById } from '../record/checkEntry.js'
+import type { Entry } from '../record/entry.js'
+
+/** What was recorded, as a physician would write it: the value with its unit, then what qualifies it. */
+export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>): string {
+  const item = itemsById(pack).get(entry.item)
+  if (entry.state === 'could-not') return `could not be done (${entry.reason ?? 'no reason given'})`
+  if (entry.state === 'not-valid') return `not valid (${entry.reason ?? 'technique lost'})`
+  if (entry.state === 'not-examined') return 'not examined'
+  if (!item) return String(entry.value)
+  const parts = [valueWords(pack, item, entry.value), ...qualifierWords(item, entry.qualifiers ?? {})].filter((part) => part !== '')
+  return parts.join(', ')
+}
+
+function valueWords(pack: Pack, item: Item, value: Entry['value']): string {
+  if (value === undefined) return ''
+  if (Array.isArray(value)) return value.join(', ')
+  if (item.kind === 'moment') return String(value).slice(0, 16).replace('T', ' ')
+  if (typeof value === 'number') return withUnit(value, item.unit)
+  const scale = item.scale === undefined ? undefined : pack.scales.find((s) => s.id === item.scale)
+  const word = scale?.words[scale.grades.indexOf(String(value))]
+  return word !== undefined && word !== String(value) ? `${String(value)} (${word})` : String(value)
+}
+
+const withUnit = (value: number, unit: string | undefined): string => (unit === undefined ? String(value) : unit === '°' ? `${value}°` : `${value} ${unit}`)
+
+function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar | readonly string[]>>): string[] {
+  return Object.entries(qualifiers).map(([name, value]) => {
+    const { label, unit } = item.qualifiers[name] ?? { label: name, unit: undefined }
+    if (value === true) return label
+    if (value === false) return `not ${label}`
+    return `${label} ${typeof value === 'number' ? withUnit(value, unit) : String(value)}`
+  })
+}
+
+export const sideWord = (side: Side | string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
+
+/** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
+export function isAbnormalEntry(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
+  const item = itemsById(pack).get(entry.item)
+  if (!item || entry.state !== 'examined' || item.depth === 'card') return false
+  if (Array.isArray(entry.value)) return entry.value.some((word) => !item.calm.includes(String(word)))
+  if (typeof entry.value === 'string' && item.options.length > 0) return !item.calm.includes(entry.value) || oddQualifier(item, entry)
+  return oddQualifier(item, entry)
+}
+
+/** A qualifier that differs from the item's normal one: a soft end point, a gap. */
+function oddQualifier(item: Item, entry: Pick<Entry, 'qualifiers'>): boolean {
+  return Object.entries(entry.qualifiers ?? {}).some(([name, value]) => {
+    const normal = item.normal?.qualifiers?.[name]
+    return normal !== undefined && typeof normal === 'string' && normal !== String(value) && item.qualifiers[name]?.kind === 'choice' && name !== 'method'
+  })
+}

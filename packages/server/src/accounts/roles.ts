@@ -1,0 +1,15 @@
+export const ROLES = ['clinician', 'lead', 'admin', 'learner'] as const
+export type Role = (typeof ROLES)[number]
+
+export const ACTIONS = ['read-patients', 'examine', 'sign', 'refer', 'judge', 'read-audit'] as const
+export type Action = (typeof ACTIONS)[number]
+
+/** Who may do what. The one place where it is said. */
+export const MAY: Readonly<Record<Role, readonly Action[]>> = {
+  clinician: ['read-patients', 'examine', 'sign', 'refer', 'judge'],
+  lead: ['read-patients', 'examine', 'sign', 'refer', 'judge', 'read-audit'],
+  admin: ['judge', 'read-audit'],
+  learner: ['judge'],
+}
+
+export const may = (role: Role, action: Action): boolean => MAY[role].includes(action)

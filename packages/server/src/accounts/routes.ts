@@ -1,0 +1,68 @@
+import { createHash, randomBytes } from 'node:crypto'
+import { hash, verify } from '@node-rs/argon2'
+import type { FastifyInstance, FastifyRequest } from 'fastify'
+import fp from 'fastify-plugin'
+import { addAudit } from '../audit/queries.js'
+import { HttpProblem } from '../http/problem.js'
+import { accountBySession, accountBySignIn, addSession, endSession, type Account } from './queries.js'
+import { may, type Action } from './roles.js'
+
+const COOKIE = 'awl_session'
+const HOURS = 12
+const tokenHash = (token: string): Buffer => createHash('sha256').update(token).digest()
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    account: Account | null
+  }
+  interface FastifyInstance {
+    /** The signed-in account, if its role may do this. @throws HttpProblem 401 or 403 */
+    allow(request: FastifyRequest, action: Action): Account
+  }
+}
+
+/** Signing in and out, and who is asking. Other capabilities call `app.allow`. */
+export const accounts = fp(async (app: FastifyInstance) => {
+  const decoy = await hash('no such account')
+  app.decorateRequest('account', null)
+  app.decorate('allow', (request: FastifyRequest, action: Action) => {
+    if (!request.account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
+    if (!may(request.account.role, action)) throw new HttpProblem(403, 'not-allowed', `A ${request.account.role} may not do this.`)
+    return request.account
+  })
+  app.addHook('onRequest', async (request) => {
+    const token = request.cookies[COOKIE]
+    if (token && request.url.startsWith('/api/')) request.account = (await accountBySession(app.pool, tokenHash(token))) ?? null
+  })
+  app.addHook('onRequest', async (request) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD' && request.headers.origin !== undefined && new URL(request.headers.origin).host !== request.headers.host) {
+      throw new HttpProblem(403, 'wrong-origin', 'This request came from another page.')
+    }
+  })
+
+  const body = { type: 'object', required: ['signIn', 'password'], additionalProperties: false, properties: { signIn: { type: 'string', maxLength: 40 }, password: { type: 'string', maxLength: 200 } } }
+  app.post('/api/session', { schema: { body }, config: { rateLimit: { max: app.signInTries, timeWindow: '1 minute' } } }, async (request, reply) => {
+    const { signIn, password } = request.body as { signIn: string; password: string }
+    const account = await accountBySignIn(app.pool, signIn.trim().toLowerCase())
+    const right = await verify(account?.passwordHash ?? decoy, password)
+    if (!account || !right) {
+      await addAudit(app.pool, { site: account?.site ?? null, account: account?.id ?? null, action: 'sign-in refused' })
+      throw new HttpProblem(401, 'not-signed-in', 'That name and password do not fit together.')
+    }
+    const token = randomBytes(32).toString('base64url')
+    await addSession(app.pool, tokenHash(token), account.id, HOURS)
+    await addAudit(app.pool, { site: account.site, account: account.id, action: 'signed in' })
+    return reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 }).send(publicAccount(account))
+  })
+  app.get('/api/session', async (request) => {
+    if (!request.account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
+    return publicAccount(request.account)
+  })
+  app.delete('/api/session', async (request, reply) => {
+    const token = request.cookies[COOKIE]
+    if (token) await endSession(app.pool, tokenHash(token))
+    return reply.clearCookie(COOKIE, { path: '/' }).code(204).send()
+  })
+})
+
+const publicAccount = ({ id, name, role, signIn, siteName }: Account): object => ({ id, name, role, signIn, site: siteName })

@@ -1,0 +1,77 @@
+import { randomBytes } from 'node:crypto'
+import { existsSync, readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import compress from '@fastify/compress'
+import cookie from '@fastify/cookie'
+import helmet from '@fastify/helmet'
+import rateLimit from '@fastify/rate-limit'
+import fastifyStatic from '@fastify/static'
+import addFormats from 'ajv-formats'
+import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify'
+import type pg from 'pg'
+import { accounts } from './accounts/routes.js'
+import { examinations } from './examinations/routes.js'
+import { answerProblems } from './http/problem.js'
+import { packs } from './packs/routes.js'
+import type { PackShelf } from './packs/service.js'
+import { patients } from './patients/routes.js'
+import { referrals } from './referrals/routes.js'
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    pool: pg.Pool
+    shelf: PackShelf
+    signInTries: number
+  }
+}
+
+export interface AppOptions {
+  readonly pool: pg.Pool
+  readonly shelf: PackShelf
+  readonly signInTries?: number
+  readonly log?: boolean
+}
+
+const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url))
+const NONCE_MARK = '__CSP_NONCE__'
+
+/** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
+export async function buildApp({ pool, shelf, signInTries = 10, log = false }: AppOptions): Promise<FastifyInstance> {
+  const app = Fastify({ logger: log ? { level: 'warn' } : false, bodyLimit: 2 * 1024 * 1024, ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false }, plugins: [addFormats.default as never] } })
+  app.decorate('pool', pool)
+  app.decorate('shelf', shelf)
+  app.decorate('signInTries', signInTries)
+  answerProblems(app)
+  await app.register(helmet, { contentSecurityPolicy: false })
+  await app.register(compress, { global: true })
+  await app.register(cookie)
+  await app.register(rateLimit, { global: false })
+  await app.register(accounts)
+  await app.register(packs)
+  await app.register(patients)
+  await app.register(examinations)
+  await app.register(referrals)
+  app.get('/api/health', async () => {
+    await pool.query('select 1')
+    return { ok: true, pack: shelf.current.hash }
+  })
+  await serveWeb(app)
+  return app
+}
+
+/** The page carries a fresh nonce for its styles with every answer; no inline script is allowed at all. */
+async function serveWeb(app: FastifyInstance): Promise<void> {
+  if (!existsSync(`${WEB}index.html`)) return
+  const page = readFileSync(`${WEB}index.html`, 'utf8')
+  const sendPage = (reply: FastifyReply): FastifyReply => {
+    const nonce = randomBytes(16).toString('base64')
+    const policy = `default-src 'self'; script-src 'self'; style-src 'self' 'nonce-${nonce}'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'`
+    return reply.header('content-security-policy', policy).header('cache-control', 'no-store').type('text/html').send(page.replaceAll(NONCE_MARK, nonce))
+  }
+  await app.register(fastifyStatic, { root: WEB, index: false, wildcard: false, immutable: true, maxAge: '365d' })
+  app.get('/', (_request, reply) => sendPage(reply))
+  app.get('/*', (request, reply) => {
+    if (request.url.startsWith('/api/') || request.url.startsWith('/assets/')) return reply.callNotFound()
+    return sendPage(reply)
+  })
+}

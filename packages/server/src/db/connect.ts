@@ -1,0 +1,38 @@
+import pg from 'pg'
+
+export type Db = pg.PoolClient | pg.Pool
+
+/** A pool that survives a restart of the database: a lost idle connection is logged, not thrown. */
+export function connect(url: string, log: (message: string) => void): pg.Pool {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 })
+  pool.on('error', (error) => log(`database connection lost: ${error.message}`))
+  return pool
+}
+
+/** Runs one unit of work as a site: row-level security hides every other site's rows, and all of it is stored or none. */
+export async function asSite<R>(pool: pg.Pool, site: string, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
+  const db = await pool.connect()
+  let broken = false
+  try {
+    await db.query('begin')
+    await db.query("select set_config('awl.site', $1, true)", [site])
+    const result = await work(db)
+    await db.query('commit')
+    return result
+  } catch (error) {
+    await db.query('rollback').catch(() => {
+      broken = true
+    })
+    throw error
+  } finally {
+    db.release(broken)
+  }
+}
+
+const CONNECTION_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ETIMEDOUT', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08003', '08000'])
+
+/** True when the database could not be reached: the client may try again. */
+export function isLostDatabase(error: unknown): boolean {
+  const { code, message } = error as { code?: string; message?: string }
+  return (code !== undefined && CONNECTION_CODES.has(code)) || /Connection terminated|timeout exceeded when trying to connect|timeout expired/i.test(message ?? '')
+}

@@ -1,0 +1,117 @@
+import { hash } from '@node-rs/argon2'
+import pg from 'pg'
+import { dueAt, examinedNormal, itemsById, judgement, referralLetter, sidesOf, type Entry, type Pack } from '@kneecap-awl/core'
+import { uuid7 } from '../db/uuid7.js'
+import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
+import { loadExamination, storeVerdict } from '../examinations/service.js'
+import { PackShelf } from '../packs/service.js'
+import { addPatient } from '../patients/queries.js'
+import { addReferral, addReferralEvent } from '../referrals/queries.js'
+import { CASES, type DemoCase } from './cases.js'
+import { PEOPLE, SITE, STAFF } from './people.js'
+
+/** The password of every demonstration account. Never loaded where --no-demo was asked for. */
+export const DEMO_PASSWORD = 'harbour-light'
+const DAY = 86_400_000
+
+/** Loads the demonstration once, dated back from the day of loading. @returns what was done, in words */
+export async function loadDemo(ownerUrl: string, pack: Pack): Promise<string> {
+  const db = new pg.Client({ connectionString: ownerUrl })
+  await db.connect()
+  try {
+    const { rowCount } = await db.query('select 1 from account limit 1')
+    if (rowCount !== 0) return 'already there'
+    await db.query('begin')
+    const site = uuid7()
+    await db.query('insert into site (id, name) values ($1, $2)', [site, SITE.name])
+    await db.query("select set_config('awl.site', $1, true)", [site])
+    const staff = await addStaff(db, site)
+    const people = await addPeople(db, site)
+    for (const one of [...CASES].sort((a, b) => b.hoursAgo - a.hoursAgo)) await addCase(db, pack, one, { site, staff, patient: people.get(one.who) ?? '' })
+    await db.query('commit')
+    return `${people.size} patients, ${CASES.length} examinations`
+  } catch (error) {
+    await db.query('rollback').catch(() => undefined)
+    throw error
+  } finally {
+    await db.end()
+  }
+}
+
+async function addStaff(db: pg.Client, site: string): Promise<{ clinician: string; name: string }> {
+  const passwordHash = await hash(DEMO_PASSWORD)
+  let clinician = ''
+  for (const { signIn, name, role } of STAFF) {
+    const id = uuid7()
+    if (clinician === '') clinician = id
+    await db.query('insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6)', [id, site, signIn, name, role, passwordHash])
+  }
+  return { clinician, name: STAFF[0].name }
+}
+
+async function addPeople(db: pg.Client, site: string): Promise<Map<string, string>> {
+  const ids = new Map<string, string>()
+  let number = 4101
+  for (const [key, person] of Object.entries(PEOPLE)) {
+    const id = uuid7()
+    const birthDate = new Date(Date.now() - (person.age * 365.25 + 120) * DAY).toISOString().slice(0, 10)
+    await addPatient(db as never, site, { id, localNumber: `H${number++}`, name: person.name, birthDate, sex: person.sex, contact: '' })
+    ids.set(key, id)
+  }
+  return ids
+}
+
+async function addCase(db: pg.Client, pack: Pack, one: DemoCase, at: { readonly site: string; readonly staff: { clinician: string; name: string }; readonly patient: string }): Promise<void> {
+  const startedAt = new Date(Date.now() - one.hoursAgo * 3_600_000)
+  const id = uuid7(startedAt.getTime())
+  const client = db as never
+  await addExamination(client, { id, site: at.site, patient: at.patient, region: 'knee', sides: [one.side], setting: one.setting, startedAt: startedAt.toISOString(), by: at.staff.clinician, packHash: pack.hash })
+  await addEntries(client, at.site, id, caseEntries(pack, one, startedAt, at.staff.name))
+  if (one.state === 'draft') return
+  const shelf = new PackShelf(pack)
+  const signer = { id: at.staff.clinician, site: at.site }
+  const loaded = await loadExamination(client, shelf, id)
+  const judged = judgement(loaded.pack, loaded.examination)
+  await markSigned(client, id, at.staff.clinician)
+  await db.query('update examination set signed_at = $2 where id = $1', [id, new Date(startedAt.getTime() + 14 * 60_000)])
+  await storeVerdict(client, loaded, judged, 'signed', '', signer)
+  if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
+  if (one.state !== 'referred') return
+  const flaggedAt = new Date(startedAt.getTime() + 14 * 60_000).toISOString()
+  const person = PEOPLE[one.who]
+  const letter = referralLetter(pack, loaded.examination, judged, { patient: { name: person.name, birthDate: loaded.row.birthDate }, examiner: at.staff.name, site: SITE.name })
+  const referral = uuid7()
+  await addReferral(client, { id: referral, examination: id, site: at.site, patient: at.patient, destination: letter.destination, tier: judged.verdict.floor, flaggedAt, dueAt: dueAt(flaggedAt, judged.verdict.floor) ?? null, letter, by: at.staff.clinician })
+  await addReferralEvent(client, { id: uuid7(), referral, site: at.site, kind: 'made', note: '', by: at.staff.clinician })
+}
+
+async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string; site: string }, name: string, startedAt: Date): Promise<void> {
+  const reason = 'The film came back after signing: normal, no fragment seen.'
+  const client = db as never
+  await addEntries(client, signer.site, id, [{ id: uuid7(), item: 'knee.imaging.film', side: 'left', state: 'examined', value: ['normal'], by: name, at: new Date(startedAt.getTime() + 3_600_000).toISOString(), amends: reason }])
+  const loaded = await loadExamination(client, new PackShelf(pack), id)
+  await storeVerdict(client, loaded, judgement(pack, loaded.examination), 'amended', reason, signer)
+}
+
+/** The entries of a demonstration case: normal ones from the pack, then what was found, one second apart. */
+export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: string): Entry[] {
+  let tick = 0
+  const at = (): string => new Date(startedAt.getTime() + 1000 * tick++).toISOString()
+  const items = itemsById(pack)
+  const base = one.base === 'nothing' ? [] : examinedNormal(pack, one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'], { by, at: startedAt.toISOString(), newId: () => uuid7(startedAt.getTime()) }).filter((entry) => one.base === 'normal' || ['patient', 'story', 'screen'].includes(items.get(entry.item)?.stage ?? ''))
+  const person = PEOPLE[one.who]
+  const told: DemoCase['findings'] = [
+    { item: 'patient.age-years', value: person.age },
+    { item: 'patient.sex', value: person.sex },
+    { item: 'patient.bmi', value: 26 },
+    { item: 'story.onset-at', value: new Date(startedAt.getTime() - one.onsetDaysAgo * DAY).toISOString(), qualifiers: { precision: 'exact' } },
+    ...one.findings,
+  ]
+  const found = told.flatMap((finding) => {
+    const item = items.get(finding.item) ?? items.get(`knee.${finding.item}`)
+    if (!item) throw new Error(`the demonstration names "${finding.item}", which the pack does not have`)
+    const side = item.sided ? (finding.side ?? one.side) : 'none'
+    return sidesOf(item).includes(side) ? [{ id: uuid7(startedAt.getTime()), item: item.id, side, state: finding.state ?? ('examined' as const), ...(finding.value === undefined ? {} : { value: finding.value }), ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}), by, at: at() }] : []
+  })
+  return [...base.filter((entry) => entry.item !== 'story.onset-at'), ...found]
+}

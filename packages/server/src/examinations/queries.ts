@@ -1,0 +1,105 @@
+import type { Entry, Side } from '@kneecap-awl/core'
+import type { Db } from '../db/connect.js'
+
+export interface ExaminationRow {
+  readonly id: string
+  readonly patientId: string
+  readonly patientName: string
+  readonly birthDate: string
+  readonly region: string
+  readonly sides: Side[]
+  readonly setting: 'primary-care' | 'emergency'
+  readonly startedAt: string
+  readonly startedBy: string
+  readonly packHash: string
+  readonly signedAt: string | null
+  readonly signedBy: string | null
+  readonly floor: string | null
+  readonly ceiling: string | null
+  readonly verdictKind: 'signed' | 'amended' | null
+}
+
+const COLUMNS = `e.id, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
+  to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
+  to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy", v.floor, v.ceiling, v.kind as "verdictKind"`
+const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
+  left join lateral (select floor, ceiling, kind from verdict where examination_id = e.id order by at desc limit 1) v on true`
+
+export async function examinationById(db: Db, id: string): Promise<ExaminationRow | undefined> {
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = $1`, [id])
+  return rows[0]
+}
+
+export async function examinationsOfPatient(db: Db, patient: string): Promise<ExaminationRow[]> {
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.patient_id = $1 order by e.started_at desc limit 100`, [patient])
+  return rows
+}
+
+export async function recentExaminations(db: Db): Promise<ExaminationRow[]> {
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.signed_at is null or e.started_at > now() - interval '36 hours' order by e.started_at desc limit 60`)
+  return rows
+}
+
+export interface NewExamination {
+  readonly id: string
+  readonly site: string
+  readonly patient: string
+  readonly region: string
+  readonly sides: readonly string[]
+  readonly setting: string
+  readonly startedAt: string
+  readonly by: string
+  readonly packHash: string
+}
+
+export async function addExamination(db: Db, e: NewExamination): Promise<void> {
+  await db.query('insert into examination (id, site_id, patient_id, region, sides, setting, started_at, started_by, pack_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)', [e.id, e.site, e.patient, e.region, e.sides, e.setting, e.startedAt, e.by, e.packHash])
+}
+
+export async function entriesOf(db: Db, examination: string): Promise<Entry[]> {
+  const { rows } = await db.query<{ body: Entry }>('select body from entry where examination_id = $1 order by at, id', [examination])
+  return rows.map((row) => row.body)
+}
+
+/** Adds entries; one that is already stored is left as it is. @returns how many were new */
+export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<number> {
+  const { rowCount } = await db.query(
+    `insert into entry (id, examination_id, site_id, item, side, body, at)
+     select (e ->> 'id')::uuid, $1, $2, e ->> 'item', e ->> 'side', e, (e ->> 'at')::timestamptz from jsonb_array_elements($3::jsonb) e
+     on conflict (id) do nothing`,
+    [examination, site, JSON.stringify(entries)],
+  )
+  return rowCount ?? 0
+}
+
+export async function markSigned(db: Db, examination: string, account: string): Promise<boolean> {
+  const { rowCount } = await db.query('update examination set signed_at = now(), signed_by = $2 where id = $1 and signed_at is null', [examination, account])
+  return rowCount === 1
+}
+
+/** Holds the examination until the transaction ends, so that two signatures cannot cross. */
+export async function lockExamination(db: Db, examination: string): Promise<void> {
+  await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [examination])
+}
+
+export interface NewVerdict {
+  readonly id: string
+  readonly site: string
+  readonly examination: string
+  readonly kind: 'signed' | 'amended'
+  readonly floor: string
+  readonly ceiling: string
+  readonly body: object
+  readonly recordHash: string
+  readonly reason: string
+  readonly by: string
+}
+
+export async function addVerdict(db: Db, v: NewVerdict): Promise<void> {
+  await db.query('insert into verdict (id, examination_id, site_id, kind, floor, ceiling, body, record_hash, reason, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)', [v.id, v.examination, v.site, v.kind, v.floor, v.ceiling, JSON.stringify(v.body), v.recordHash, v.reason, v.by])
+}
+
+export async function lastVerdict(db: Db, examination: string): Promise<{ readonly recordHash: string; readonly floor: string; readonly ceiling: string; readonly kind: string } | undefined> {
+  const { rows } = await db.query<{ recordHash: string; floor: string; ceiling: string; kind: string }>('select record_hash as "recordHash", floor, ceiling, kind from verdict where examination_id = $1 order by at desc limit 1', [examination])
+  return rows[0]
+}

@@ -1,0 +1,125 @@
+import type { FastifyInstance } from 'fastify'
+import { checkEntries, ENTRY_SCHEMA, examinationFile, judgement, readExamination, type Entry } from '@kneecap-awl/core'
+import { addAudit } from '../audit/queries.js'
+import { asSite } from '../db/connect.js'
+import { uuid7 } from '../db/uuid7.js'
+import { badInput, HttpProblem, notFound } from '../http/problem.js'
+import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
+import { patientById } from '../patients/queries.js'
+import { addEntries, addExamination, lastVerdict, lockExamination, recentExaminations } from './queries.js'
+import { loadExamination, signExamination, storeVerdict, type Shown } from './service.js'
+
+const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
+const sides = { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } }
+
+interface StartBody {
+  readonly patientId?: string
+  readonly patient?: NewPatient
+  readonly region: string
+  readonly sides: string[]
+  readonly setting: 'primary-care' | 'emergency'
+}
+
+export async function examinations(app: FastifyInstance): Promise<void> {
+  const startBody = {
+    type: 'object',
+    required: ['region', 'sides', 'setting'],
+    additionalProperties: false,
+    properties: { patientId: { type: 'string', format: 'uuid' }, patient: PATIENT_BODY, region: { type: 'string' }, sides, setting: { enum: ['primary-care', 'emergency'] } },
+  }
+  app.post('/api/examinations', { schema: { body: startBody } }, async (request, reply) => {
+    const account = app.allow(request, 'examine')
+    const body = request.body as StartBody
+    if (!app.shelf.current.regions.some((region) => region.id === body.region)) throw badInput([{ path: '/region', reason: `"${body.region}" cannot be examined yet`, expected: app.shelf.current.regions.map((r) => r.id).join(', ') }])
+    const id = uuid7()
+    await asSite(app.pool, account.site, async (db) => {
+      const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined
+      if (!patient) throw body.patientId ? notFound('patient') : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
+      await addExamination(db, { id, site: account.site, patient: patient.id, region: body.region, sides: body.sides, setting: body.setting, startedAt: new Date().toISOString(), by: account.id, packHash: app.shelf.current.hash })
+      await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
+    })
+    return reply.code(201).send({ id })
+  })
+
+  app.get('/api/desk', async (request) => {
+    const account = app.allow(request, 'read-patients')
+    return { examinations: await asSite(app.pool, account.site, recentExaminations) }
+  })
+
+  app.get('/api/examinations/:id', { schema: { params } }, async (request) => {
+    const account = app.allow(request, 'read-patients')
+    const { id } = request.params as { id: string }
+    return asSite(app.pool, account.site, async (db) => {
+      const { row, examination } = await loadExamination(db, app.shelf, id)
+      await addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
+      return { ...row, entries: examination.entries, verdict: await lastVerdict(db, id) }
+    })
+  })
+
+  const entriesBody = { type: 'object', required: ['entries'], additionalProperties: false, properties: { entries: { type: 'array', minItems: 1, maxItems: 500, items: ENTRY_SCHEMA } } }
+  app.post('/api/examinations/:id/entries', { schema: { params, body: entriesBody } }, async (request) => {
+    const account = app.allow(request, 'examine')
+    const { id } = request.params as { id: string }
+    const { entries } = request.body as { entries: Entry[] }
+    return asSite(app.pool, account.site, async (db) => {
+      await lockExamination(db, id)
+      const { row, pack } = await loadExamination(db, app.shelf, id)
+      const faults = checkEntries(pack, entries)
+      if (faults.length > 0) throw badInput(faults)
+      if (row.signedAt && entries.some((entry) => !entry.amends)) throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
+      const stored = await addEntries(db, account.site, id, entries)
+      await addAudit(db, { site: account.site, account: account.id, action: row.signedAt ? 'examination amended' : 'entries added', about: `${id} ${stored}` })
+      if (row.signedAt && stored > 0) {
+        const amended = await loadExamination(db, app.shelf, id)
+        await storeVerdict(db, amended, judgement(amended.pack, amended.examination), 'amended', entries[0]?.amends ?? '', account)
+      }
+      return { stored: entries.map((entry) => entry.id), new: stored }
+    })
+  })
+
+  const shown = { type: 'object', required: ['floor', 'ceiling', 'flags'], additionalProperties: false, properties: { floor: { type: 'string' }, ceiling: { type: 'string' }, flags: { type: 'array', items: { type: 'string' } } } }
+  app.post('/api/examinations/:id/sign', { schema: { params, body: shown } }, async (request) => {
+    const account = app.allow(request, 'sign')
+    const { id } = request.params as { id: string }
+    return asSite(app.pool, account.site, async (db) => {
+      await signExamination(db, app.shelf, id, request.body as Shown, account)
+      await addAudit(db, { site: account.site, account: account.id, action: 'examination signed', about: id })
+      return { signed: true, verdict: await lastVerdict(db, id) }
+    })
+  })
+
+  app.get('/api/examinations/:id/file', { schema: { params } }, async (request, reply) => {
+    const account = app.allow(request, 'read-patients')
+    const { id } = request.params as { id: string }
+    const file = await asSite(app.pool, account.site, async (db) => {
+      const { row, pack, examination } = await loadExamination(db, app.shelf, id)
+      const patient = await patientById(db, row.patientId)
+      const verdict = await lastVerdict(db, id)
+      await addAudit(db, { site: account.site, account: account.id, action: 'examination downloaded', about: id })
+      return examinationFile(examination, {
+        id,
+        ...(patient ? { patient: { name: patient.name, birthDate: patient.birthDate, sex: patient.sex, localNumber: patient.localNumber } } : {}),
+        pack: { id: pack.id, version: pack.version, hash: pack.hash },
+        ...(row.signedAt && verdict ? { signed: { at: row.signedAt, by: row.signedBy ?? '', hash: verdict.recordHash } } : {}),
+      })
+    })
+    return reply.header('content-disposition', `attachment; filename="examination-${id}.json"`).send(file)
+  })
+
+  app.post('/api/examinations/read-back', { bodyLimit: 8 * 1024 * 1024 }, async (request, reply) => {
+    const account = app.allow(request, 'examine')
+    const read = readExamination(request.body, app.shelf.current)
+    if ('faults' in read) throw badInput(read.faults)
+    const { examination } = read
+    const { name, birthDate, sex } = examination.patient ?? {}
+    if (!name || !birthDate) throw badInput([{ path: '/patient', reason: 'has no name and birth date', expected: 'patient.name and patient.birthDate' }])
+    const id = uuid7()
+    await asSite(app.pool, account.site, async (db) => {
+      const patient = await createPatient(db, account.site, { name, birthDate, ...(sex ? { sex } : {}) })
+      await addExamination(db, { id, site: account.site, patient: patient.id, region: examination.complaint.region, sides: examination.complaint.sides, setting: examination.setting ?? 'primary-care', startedAt: examination.asOf, by: account.id, packHash: app.shelf.current.hash })
+      await addEntries(db, account.site, id, examination.entries.map((entry) => ({ ...entry, id: uuid7() })))
+      await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
+    })
+    return reply.code(201).send({ id })
+  })
+}

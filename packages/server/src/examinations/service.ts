@@ -1,0 +1,81 @@
+import { createHash } from 'node:crypto'
+import { judgement, publicVerdict, type Entry, type Examination, type Judgement, type Pack } from '@kneecap-awl/core'
+import type { Db } from '../db/connect.js'
+import { uuid7 } from '../db/uuid7.js'
+import { HttpProblem, notFound } from '../http/problem.js'
+import type { PackShelf } from '../packs/service.js'
+import { addVerdict, entriesOf, examinationById, lockExamination, markSigned, type ExaminationRow } from './queries.js'
+
+export interface Loaded {
+  readonly row: ExaminationRow
+  readonly pack: Pack
+  readonly examination: Examination
+}
+
+/** An examination with its entries and the pack that it is judged with. @throws HttpProblem 404 */
+export async function loadExamination(db: Db, shelf: PackShelf, id: string): Promise<Loaded> {
+  const row = await examinationById(db, id)
+  if (!row) throw notFound('examination')
+  const pack = await shelf.byHash(db, row.packHash)
+  if (!pack) throw notFound('content pack')
+  const entries = await entriesOf(db, id)
+  return { row, pack, examination: { complaint: { region: row.region, sides: row.sides }, asOf: row.startedAt, setting: row.setting, entries } }
+}
+
+/** What the client showed when the physician pressed sign. */
+export interface Shown {
+  readonly floor: string
+  readonly ceiling: string
+  readonly flags: readonly string[]
+}
+
+/** Flags as one comparable line each: id, side and tier. */
+export const flagLines = ({ verdict }: Judgement): string[] => verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`).sort()
+
+/**
+ * Signs: judges again here, compares with what was shown, seals record and verdict. A difference is refused and told.
+ * @throws HttpProblem 409 `already-signed` or `verdict-differs`
+ */
+export async function signExamination(db: Db, shelf: PackShelf, id: string, shown: Shown, by: { readonly id: string; readonly site: string }): Promise<Loaded> {
+  await lockExamination(db, id)
+  const loaded = await loadExamination(db, shelf, id)
+  if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
+  const judged = judgement(loaded.pack, loaded.examination)
+  const { floor, ceiling } = judged.verdict
+  const flags = flagLines(judged)
+  if (floor !== shown.floor || ceiling !== shown.ceiling || [...shown.flags].sort().join() !== flags.join()) {
+    throw new HttpProblem(409, 'verdict-differs', 'The server reaches another verdict than the one shown. Load the examination again and look.', { floor, ceiling, flags })
+  }
+  if (!(await markSigned(db, id, by.id))) throw new HttpProblem(409, 'already-signed', 'This examination was signed a moment ago.')
+  await storeVerdict(db, loaded, judged, 'signed', '', by)
+  return loaded
+}
+
+/** After an amendment the verdict is reached and sealed again; the earlier one stays. */
+export async function storeVerdict(db: Db, loaded: Loaded, judged: Judgement, kind: 'signed' | 'amended', reason: string, by: { readonly id: string; readonly site: string }): Promise<void> {
+  await addVerdict(db, {
+    id: uuid7(),
+    site: by.site,
+    examination: loaded.row.id,
+    kind,
+    floor: judged.verdict.floor,
+    ceiling: judged.verdict.ceiling,
+    body: publicVerdict(loaded.pack, loaded.examination, judged),
+    recordHash: recordHash(loaded.examination.entries, loaded.row.packHash),
+    reason,
+    by: by.id,
+  })
+}
+
+/** SHA-256 over the entries in order of id and the pack's hash: the same record always seals alike. */
+export function recordHash(entries: readonly Entry[], packHash: string): string {
+  const sorted = [...entries].sort((a, b) => (a.id < b.id ? -1 : 1))
+  return createHash('sha256').update(JSON.stringify(sorted.map(canonical))).update(packHash).digest('hex')
+}
+
+/** The same keys in the same order, however they were sent or stored. */
+function canonical(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(canonical)
+  if (value === null || typeof value !== 'object') return value
+  return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, v]) => [key, canonical(v)]))
+}

@@ -1,0 +1,2 @@
+export { buildApp, type AppOptions } from './app.js'
+export { PackShelf, readContent, shippedPack } from './packs/service.js'

@@ -1,0 +1,38 @@
+import { buildApp } from './app.js'
+import { connect } from './db/connect.js'
+import { migrate } from './db/migrate.js'
+import { loadDemo } from './demo/load.js'
+import { PackShelf, shippedPack } from './packs/service.js'
+
+/** Everything the process needs to know comes from the environment; `npm start` sets it. */
+const need = (name: string): string => {
+  const value = process.env[name]
+  if (!value) throw new Error(`${name} is not set; start with "npm start"`)
+  return value
+}
+
+const say = (line: string): void => void process.stdout.write(`${line}\n`)
+
+const ownerUrl = need('AWL_OWNER_URL')
+const appUrl = need('AWL_APP_URL')
+const port = Number(process.env.AWL_PORT ?? 4610)
+
+const ran = await migrate(ownerUrl, new URL(appUrl).password)
+if (ran.length > 0) say(`  database brought up to date (${ran.join(', ')})`)
+const pool = connect(appUrl, (message) => say(`  ${message}`))
+const shelf = new PackShelf(shippedPack())
+await shelf.store(pool)
+say(`  content pack ${shelf.current.version} (${shelf.current.hash}), ${shelf.current.items.length} items, ${shelf.current.flags.length} flags`)
+if (process.env.AWL_DEMO !== 'no') say(`  demo data: ${await loadDemo(ownerUrl, shelf.current)}`)
+
+const app = await buildApp({ pool, shelf, log: true, signInTries: Number(process.env.AWL_SIGN_IN_TRIES ?? 10) })
+await app.listen({ host: '127.0.0.1', port })
+say(`ready http://127.0.0.1:${port}`)
+
+const stop = async (): Promise<void> => {
+  await app.close()
+  await pool.end()
+  process.exit(0)
+}
+process.on('SIGINT', () => void stop())
+process.on('SIGTERM', () => void stop())

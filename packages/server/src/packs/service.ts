@@ -1,0 +1,41 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { join, relative } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { compilePack, type Pack, type SourceFile } from '@kneecap-awl/core'
+import type { Db } from '../db/connect.js'
+
+const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
+
+/** Reads the YAML files of a content folder, in order of path. */
+export function readContent(folder = CONTENT): SourceFile[] {
+  const walk = (dir: string): string[] => readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
+  return walk(folder)
+    .filter((path) => path.endsWith('.yaml'))
+    .sort()
+    .map((path) => ({ path: relative(folder, path), text: readFileSync(path, 'utf8') }))
+}
+
+/** The pack that ships with this version. @throws PackError when the content has a fault */
+export const shippedPack = (): Pack => compilePack(readContent())
+
+/** Keeps every pack ever used, so that a signed examination can be judged again with its own. */
+export class PackShelf {
+  private readonly loaded = new Map<string, Pack>()
+
+  constructor(readonly current: Pack) {
+    this.loaded.set(current.hash, current)
+  }
+
+  async store(db: Db): Promise<void> {
+    await db.query('insert into pack (hash, id, version, compiled) values ($1, $2, $3, $4) on conflict do nothing', [this.current.hash, this.current.id, this.current.version, JSON.stringify(this.current)])
+  }
+
+  async byHash(db: Db, hash: string): Promise<Pack | undefined> {
+    const held = this.loaded.get(hash)
+    if (held) return held
+    const { rows } = await db.query<{ compiled: Pack }>('select compiled from pack where hash = $1', [hash])
+    const pack = rows[0]?.compiled
+    if (pack) this.loaded.set(hash, pack)
+    return pack
+  }
+}

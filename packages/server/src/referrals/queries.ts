@@ -1,0 +1,52 @@
+import type { Db } from '../db/connect.js'
+
+export interface ReferralRow {
+  readonly id: string
+  readonly examinationId: string
+  readonly patientId: string
+  readonly patientName: string
+  readonly destination: string
+  readonly tier: string
+  readonly flaggedAt: string
+  readonly dueAt: string | null
+  readonly lastEvent: string
+  readonly lastNote: string
+}
+
+const ISO = `'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
+const SELECT = `select r.id, r.examination_id as "examinationId", r.patient_id as "patientId", p.name as "patientName", r.destination, r.tier,
+  to_char(r.flagged_at at time zone 'UTC', ${ISO}) as "flaggedAt", to_char(r.due_at at time zone 'UTC', ${ISO}) as "dueAt", ev.kind as "lastEvent", ev.note as "lastNote"
+  from referral r join patient p on p.id = r.patient_id
+  join lateral (select kind, note from referral_event where referral_id = r.id order by at desc, id desc limit 1) ev on true`
+
+/** Referrals that nobody has accepted or closed, the one that is due first on top. */
+export async function openReferrals(db: Db): Promise<ReferralRow[]> {
+  const { rows } = await db.query<ReferralRow>(`${SELECT} where ev.kind not in ('closed', 'accepted') order by r.due_at nulls last limit 100`)
+  return rows
+}
+
+export async function referralsOfExamination(db: Db, examination: string): Promise<ReferralRow[]> {
+  const { rows } = await db.query<ReferralRow>(`${SELECT} where r.examination_id = $1 order by r.flagged_at desc`, [examination])
+  return rows
+}
+
+export interface NewReferral {
+  readonly id: string
+  readonly examination: string
+  readonly site: string
+  readonly patient: string
+  readonly destination: string
+  readonly tier: string
+  readonly flaggedAt: string
+  readonly dueAt: string | null
+  readonly letter: object
+  readonly by: string
+}
+
+export async function addReferral(db: Db, r: NewReferral): Promise<void> {
+  await db.query('insert into referral (id, examination_id, site_id, patient_id, destination, tier, flagged_at, due_at, letter, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)', [r.id, r.examination, r.site, r.patient, r.destination, r.tier, r.flaggedAt, r.dueAt, JSON.stringify(r.letter), r.by])
+}
+
+export async function addReferralEvent(db: Db, e: { readonly id: string; readonly referral: string; readonly site: string; readonly kind: string; readonly note: string; readonly by: string }): Promise<void> {
+  await db.query('insert into referral_event (id, referral_id, site_id, kind, note, by_account) values ($1, $2, $3, $4, $5, $6)', [e.id, e.referral, e.site, e.kind, e.note, e.by])
+}

@@ -1,0 +1,56 @@
+import type { FastifyInstance } from 'fastify'
+import { dueAt, judgement, referralLetter } from '@kneecap-awl/core'
+import { addAudit } from '../audit/queries.js'
+import { asSite } from '../db/connect.js'
+import { uuid7 } from '../db/uuid7.js'
+import { loadExamination } from '../examinations/service.js'
+import { HttpProblem, notFound } from '../http/problem.js'
+import { patientById } from '../patients/queries.js'
+import { addReferral, addReferralEvent, openReferrals, referralsOfExamination } from './queries.js'
+
+const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
+
+/** Referrals with a clock: made from a signed examination, due by the window of its tier. */
+export async function referrals(app: FastifyInstance): Promise<void> {
+  app.get('/api/referrals', async (request) => {
+    const account = app.allow(request, 'read-patients')
+    return { referrals: await asSite(app.pool, account.site, openReferrals) }
+  })
+  app.get('/api/examinations/:id/referrals', { schema: { params } }, async (request) => {
+    const account = app.allow(request, 'read-patients')
+    return { referrals: await asSite(app.pool, account.site, (db) => referralsOfExamination(db, (request.params as { id: string }).id)) }
+  })
+
+  const body = { type: 'object', additionalProperties: false, properties: { note: { type: 'string', maxLength: 1000 } } }
+  app.post('/api/examinations/:id/referrals', { schema: { params, body } }, async (request, reply) => {
+    const account = app.allow(request, 'refer')
+    const { id: examinationId } = request.params as { id: string }
+    const id = uuid7()
+    await asSite(app.pool, account.site, async (db) => {
+      const { row, pack, examination } = await loadExamination(db, app.shelf, examinationId)
+      if (!row.signedAt) throw new HttpProblem(409, 'not-allowed', 'Sign the examination before you refer.')
+      const patient = await patientById(db, row.patientId)
+      if (!patient) throw notFound('patient')
+      const judged = judgement(pack, examination)
+      const letter = referralLetter(pack, examination, judged, { patient, examiner: row.signedBy ?? account.name, site: account.siteName })
+      const flaggedAt = row.signedAt
+      const windows = Object.fromEntries(pack.tiers.map((tier) => [tier.id, tier.hours]))
+      await addReferral(db, { id, examination: examinationId, site: account.site, patient: patient.id, destination: letter.destination, tier: judged.verdict.floor, flaggedAt, dueAt: dueAt(flaggedAt, judged.verdict.floor, windows) ?? null, letter, by: account.id })
+      await addReferralEvent(db, { id: uuid7(), referral: id, site: account.site, kind: 'made', note: (request.body as { note?: string } | undefined)?.note ?? '', by: account.id })
+      await addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })
+    })
+    return reply.code(201).send({ id })
+  })
+
+  const eventBody = { type: 'object', required: ['kind'], additionalProperties: false, properties: { kind: { enum: ['told', 'accepted', 'refused', 'closed'] }, note: { type: 'string', maxLength: 1000 } } }
+  app.post('/api/referrals/:id/events', { schema: { params, body: eventBody } }, async (request, reply) => {
+    const account = app.allow(request, 'refer')
+    const { kind, note } = request.body as { kind: string; note?: string }
+    const { id } = request.params as { id: string }
+    await asSite(app.pool, account.site, async (db) => {
+      await addReferralEvent(db, { id: uuid7(), referral: id, site: account.site, kind, note: note ?? '', by: account.id })
+      await addAudit(db, { site: account.site, account: account.id, action: `referral ${kind}`, about: id })
+    })
+    return reply.code(201).send({ kind })
+  })
+}

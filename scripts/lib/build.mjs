@@ -1,0 +1,27 @@
+import { join } from 'node:path'
+import { existsSync } from 'node:fs'
+import { ROOT, onceFor, run, stampOf } from './run.mjs'
+
+const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
+const CODE = ['packages/core/src', 'packages/core/tsconfig.json', 'packages/server/src', 'packages/server/tsconfig.json', 'tsconfig.base.json', 'package-lock.json']
+
+/** Compiles core and server with TypeScript, unless nothing changed. */
+export const buildServer = () =>
+  existsSync(join(ROOT, 'packages/server/dist/main.js'))
+    ? onceFor(join(ROOT, '.data/stamp-server'), stampOf(CODE), compile)
+    : onceFor(join(ROOT, '.data/stamp-server'), `${stampOf(CODE)} `, compile)
+
+function compile() {
+  run(process.execPath, [bin('tsc'), '-b', 'packages/server'], { quiet: true })
+  return 'built'
+}
+
+/** Builds the web application, unless nothing changed. */
+export const buildWeb = () => {
+  const paths = [...CODE, 'packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/web/public']
+  const stamp = existsSync(join(ROOT, 'packages/web/dist/index.html')) ? stampOf(paths) : `${stampOf(paths)} `
+  return onceFor(join(ROOT, '.data/stamp-web'), stamp, () => {
+    run(process.execPath, [bin('vite'), 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'packages/web'), quiet: true })
+    return 'built'
+  })
+}
