@@ -5,7 +5,7 @@ import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
-import { patientById } from '../patients/queries.js'
+import { patientById, type Patient } from '../patients/queries.js'
 import { addEntries, addExamination, lastVerdict, lockExamination, recentExaminations } from './queries.js'
 import { loadExamination, signExamination, storeVerdict, type Shown } from './service.js'
 
@@ -36,6 +36,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined
       if (!patient) throw body.patientId ? notFound('patient') : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
       await addExamination(db, { id, site: account.site, patient: patient.id, region: body.region, sides: body.sides, setting: body.setting, startedAt: new Date().toISOString(), by: account.id, packHash: app.shelf.current.hash })
+      await addEntries(db, account.site, id, cardEntries(patient, account.name))
       await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
     })
     return reply.code(201).send({ id })
@@ -122,4 +123,12 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     })
     return reply.code(201).send({ id })
   })
+}
+
+/** What the patient's own record already says on the card. */
+function cardEntries(patient: Patient, by: string): Entry[] {
+  const at = new Date().toISOString()
+  const years = (Date.now() - Date.parse(patient.birthDate)) / (365.2425 * 86_400_000)
+  const known = (item: string, value: string | number): Entry => ({ id: uuid7(), item, side: 'none', state: 'examined', value, by, at })
+  return [known('patient.age-years', years < 2 ? Math.round(years * 100) / 100 : Math.floor(years)), known('patient.sex', patient.sex)]
 }

@@ -1,0 +1,54 @@
+import { lazy, Suspense } from 'react'
+import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router'
+import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query'
+import { ThemeProvider } from 'styled-components'
+import { ApiProblem } from './api/http'
+import { session } from './api/queries'
+import { Desk } from './screens/desk/Desk'
+import { SignIn } from './screens/sign-in/SignIn'
+import { GlobalStyle } from './theme/GlobalStyle'
+import { ThemeToggle } from './theme/ThemeToggle'
+import { useThemeChoice } from './theme/useThemeChoice'
+
+const Start = lazy(() => import('./screens/start/Start'))
+const Workspace = lazy(() => import('./screens/workspace/Workspace'))
+const VerdictSheet = lazy(() => import('./screens/verdict/VerdictSheet'))
+const PatientPage = lazy(() => import('./screens/patient/PatientPage'))
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status < 500), refetchOnWindowFocus: false } } })
+
+/** Everything but signing in wants someone signed in. */
+function SignedIn() {
+  const { isPending, isError } = useQuery(session)
+  if (isPending) return null
+  return isError ? <Navigate to="/sign-in" replace /> : <Suspense fallback={null}><Outlet /></Suspense>
+}
+
+const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignIn /> },
+  {
+    element: <SignedIn />,
+    children: [
+      { path: '/', element: <Desk /> },
+      { path: '/start', element: <Start /> },
+      { path: '/examinations/:id', element: <Workspace /> },
+      { path: '/examinations/:id/verdict', element: <VerdictSheet /> },
+      { path: '/patients/:id', element: <PatientPage /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+])
+
+export function App() {
+  const { theme, toggle } = useThemeChoice()
+  return (
+    <ThemeProvider theme={theme}>
+      <GlobalStyle />
+      <ThemeToggle.Provider value={toggle}>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </ThemeToggle.Provider>
+    </ThemeProvider>
+  )
+}

@@ -1,0 +1,72 @@
+import { queryOptions } from '@tanstack/react-query'
+import type { Entry, Letter, Pack, Side, Tier } from '@kneecap-awl/core'
+import { api } from './http'
+
+export interface Account {
+  readonly id: string
+  readonly name: string
+  readonly role: string
+  readonly signIn: string
+  readonly site: string
+}
+
+export interface PatientSummary {
+  readonly id: string
+  readonly localNumber: string
+  readonly name: string
+  readonly birthDate: string
+  readonly sex: string
+}
+
+export interface ExaminationSummary {
+  readonly id: string
+  readonly patientId: string
+  readonly patientName: string
+  readonly birthDate: string
+  readonly region: string
+  readonly sides: readonly Side[]
+  readonly setting: 'primary-care' | 'emergency'
+  readonly startedAt: string
+  readonly startedBy: string
+  readonly packHash: string
+  readonly signedAt: string | null
+  readonly signedBy: string | null
+  readonly floor: Tier | null
+  readonly ceiling: Tier | null
+  readonly verdictKind: 'signed' | 'amended' | null
+}
+
+export interface ExaminationDetail extends ExaminationSummary {
+  readonly entries: readonly Entry[]
+  readonly verdict?: { readonly recordHash: string; readonly kind: string }
+}
+
+export interface Referral {
+  readonly id: string
+  readonly examinationId: string
+  readonly patientId: string
+  readonly patientName: string
+  readonly destination: string
+  readonly tier: Tier
+  readonly flaggedAt: string
+  readonly dueAt: string | null
+  readonly lastEvent: string
+  readonly lastNote: string
+}
+
+export const session = queryOptions({ queryKey: ['session'], queryFn: () => api<Account>('GET', '/api/session'), retry: false, staleTime: 5 * 60_000 })
+export const desk = queryOptions({ queryKey: ['desk'], queryFn: () => api<{ examinations: ExaminationSummary[] }>('GET', '/api/desk'), refetchInterval: 60_000 })
+export const openReferrals = queryOptions({ queryKey: ['referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', '/api/referrals'), refetchInterval: 60_000 })
+export const currentPack = queryOptions({
+  queryKey: ['pack', 'current'],
+  queryFn: async () => pack((await api<{ hash: string }>('GET', '/api/packs/current')).hash),
+  staleTime: Infinity,
+})
+export const packByHash = (hash: string) => queryOptions({ queryKey: ['pack', hash], queryFn: () => pack(hash), staleTime: Infinity, enabled: hash !== '' })
+export const examination = (id: string) => queryOptions({ queryKey: ['examination', id], queryFn: () => api<ExaminationDetail>('GET', `/api/examinations/${id}`), staleTime: 0 })
+export const referralsOf = (id: string) => queryOptions({ queryKey: ['examination', id, 'referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', `/api/examinations/${id}/referrals`) })
+export const patientSearch = (search: string) => queryOptions({ queryKey: ['patients', search], queryFn: () => api<{ patients: PatientSummary[] }>('GET', `/api/patients?search=${encodeURIComponent(search)}`) })
+export const patientById = (id: string) => queryOptions({ queryKey: ['patient', id], queryFn: () => api<{ patient: PatientSummary; examinations: ExaminationSummary[] }>('GET', `/api/patients/${id}`) })
+
+const pack = (hash: string): Promise<Pack> => api<Pack>('GET', `/api/packs/${hash}`)
+export type { Letter }

@@ -1,0 +1,69 @@
+import { Button as AriaButton, Input as AriaInput, ToggleButton as AriaToggle } from 'react-aria-components'
+import styled, { css } from 'styled-components'
+import { MONO } from '../theme/GlobalStyle'
+
+const press = css`
+  cursor: pointer;
+  min-height: 32px;
+  padding: 0 12px;
+  border-radius: 8px;
+  border: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.sheet};
+  color: ${({ theme }) => theme.ink};
+  &[data-hovered] { border-color: ${({ theme }) => theme.soft}; }
+  &[data-pressed] { background: ${({ theme }) => theme.wash}; }
+  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; outline-offset: 1px; }
+  &[data-disabled] { opacity: 0.5; cursor: not-allowed; }
+  @media (pointer: coarse) { min-height: 44px; }
+`
+
+export const Button = styled(AriaButton)<{ $tone?: 'plain' | 'copper' | 'quiet' }>`
+  ${press}
+  white-space: nowrap;
+  ${({ $tone, theme }) => $tone === 'copper' && css`background: ${theme.copper}; color: ${theme.onCopper}; border-color: ${theme.copper}; font-weight: 650; &[data-pressed] { background: ${theme.copper}; }`}
+  ${({ $tone }) => $tone === 'quiet' && css`border-color: transparent; background: transparent; padding: 0 8px;`}
+`
+
+/** A choice in a row. Normal answers fill with ink, abnormal ones with copper. */
+export const Toggle = styled(AriaToggle)<{ $abnormal?: boolean }>`
+  ${press}
+  padding: 0 9px;
+  &[data-selected] {
+    background: ${({ theme, $abnormal }) => ($abnormal ? theme.copper : theme.ink)};
+    border-color: ${({ theme, $abnormal }) => ($abnormal ? theme.copper : theme.ink)};
+    color: ${({ theme, $abnormal }) => ($abnormal ? theme.onCopper : theme.onInk)};
+  }
+`
+
+export const Input = styled(AriaInput)<{ $mono?: boolean }>`
+  min-height: 34px;
+  width: 100%;
+  padding: 0 10px;
+  border-radius: 8px;
+  border: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.sheet};
+  color: ${({ theme }) => theme.ink};
+  ${({ $mono }) => $mono && css`font-family: ${MONO}; font-variant-numeric: tabular-nums;`}
+  &[data-focused] { outline: 2px solid ${({ theme }) => theme.copper}; outline-offset: 0; }
+  &[aria-invalid='true'] { border-color: ${({ theme }) => theme.copper}; }
+`
+
+export const Card = styled.section`
+  background: ${({ theme }) => theme.sheet};
+  border: 1px solid ${({ theme }) => theme.rule};
+  border-radius: 8px;
+`
+export const SmallTitle = styled.h2`
+  font-size: 12px;
+  font-weight: 650;
+  color: ${({ theme }) => theme.soft};
+  letter-spacing: 0.01em;
+`
+export const Soft = styled.span`
+  color: ${({ theme }) => theme.soft};
+  font-size: 12px;
+`
+export const Reading = styled.span`
+  font-family: ${MONO};
+  font-variant-numeric: tabular-nums;
+`

@@ -1,0 +1,184 @@
+import { useState } from 'react'
+import { Label, TextField, ToggleButtonGroup } from 'react-aria-components'
+import { useNavigate, useSearchParams } from 'react-router'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import styled from 'styled-components'
+import { api, ApiProblem } from '../../api/http'
+import { currentPack, patientById, patientSearch } from '../../api/queries'
+import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
+import { Shell } from '../../parts/Shell'
+import { ageAt } from '../../parts/times'
+import { Figure } from './Figure'
+
+type LimbSide = 'right' | 'left'
+
+/** Two steps: who, and where it hurts. */
+export default function Start() {
+  const [params] = useSearchParams()
+  const [patientId, setPatientId] = useState(params.get('patient') ?? '')
+  const [name, setName] = useState('')
+  const [birthDate, setBirthDate] = useState('')
+  const [sex, setSex] = useState<string>('')
+  const [sides, setSides] = useState<readonly LimbSide[]>([])
+  const [complaints, setComplaints] = useState<ReadonlySet<string>>(new Set())
+  const [setting, setSetting] = useState<'primary-care' | 'emergency'>('primary-care')
+  const [fault, setFault] = useState('')
+  const navigate = useNavigate()
+  const client = useQueryClient()
+  const { data: pack } = useQuery(currentPack)
+  const region = pack?.regions[0]
+  const who = patientId !== '' || (name.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(birthDate))
+  const next = !who ? 'Say who: find the patient, or give name and birth date.' : sides.length === 0 ? 'Tap the sore knee on the figure.' : ''
+
+  const begin = async (): Promise<void> => {
+    setFault('')
+    try {
+      const { id } = await api<{ id: string }>('POST', '/api/examinations', {
+        ...(patientId ? { patientId } : { patient: { name, birthDate, ...(sex ? { sex } : {}) } }),
+        region: region?.id ?? 'knee',
+        sides,
+        setting,
+      })
+      await client.invalidateQueries({ queryKey: ['desk'] })
+      void navigate(`/examinations/${id}`, { state: { complaints: [...complaints] } })
+    } catch (error) {
+      setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. Try again.')
+    }
+  }
+
+  return (
+    <Shell heading={<h1 style={{ fontSize: 18 }}>Start an examination</h1>}>
+      <Columns>
+        <div>
+          <SmallTitle>Who</SmallTitle>
+          <Who patientId={patientId} onPick={setPatientId} />
+          {!patientId && (
+            <Fields>
+              <TextField value={name} onChange={setName}>
+                <Label>New patient, name</Label>
+                <Input />
+              </TextField>
+              <TextField value={birthDate} onChange={setBirthDate} type="date">
+                <Label>Birth date</Label>
+                <Input $mono />
+              </TextField>
+              <div>
+                <Label id="sex">Sex at birth</Label>
+                <Row aria-labelledby="sex" selectionMode="single" selectedKeys={sex ? [sex] : []} onSelectionChange={(keys) => setSex([...keys].map(String)[0] ?? '')}>
+                  {['female', 'male', 'other or unknown'].map((one) => (
+                    <Toggle key={one} id={one}>
+                      {one}
+                    </Toggle>
+                  ))}
+                </Row>
+              </div>
+            </Fields>
+          )}
+          <SmallTitle as="h2" id="setting">
+            Where you are
+          </SmallTitle>
+          <Row aria-labelledby="setting" selectionMode="single" disallowEmptySelection selectedKeys={[setting]} onSelectionChange={(keys) => setSetting([...keys][0] === 'emergency' ? 'emergency' : 'primary-care')}>
+            <Toggle id="primary-care">General practice</Toggle>
+            <Toggle id="emergency">Urgent care</Toggle>
+          </Row>
+        </div>
+        <div>
+          <SmallTitle>Where it hurts</SmallTitle>
+          <Soft>The figure faces you: the patient's right is on your left. This version examines knees.</Soft>
+          <Figure sides={sides} onChange={setSides} />
+        </div>
+        <div>
+          <SmallTitle>What it does</SmallTitle>
+          <Soft>Tap what the patient says first. It fills the story.</Soft>
+          <Row orientation="vertical" aria-label="Complaint" selectionMode="multiple" selectedKeys={complaints} onSelectionChange={(keys) => setComplaints(new Set([...keys].map(String)))}>
+            {(region?.complaint ?? []).map((one) => (
+              <Toggle key={`${one.item} ${one.value}`} id={`${one.item}=${one.value}`}>
+                {one.label}
+              </Toggle>
+            ))}
+          </Row>
+          <Begin>
+            {fault && <p role="alert">{fault}</p>}
+            <Button $tone="copper" isDisabled={next !== '' || !region} onPress={() => void begin()}>
+              Begin with the story
+            </Button>
+            <Soft aria-live="polite">{next}</Soft>
+          </Begin>
+        </div>
+      </Columns>
+    </Shell>
+  )
+}
+
+function Who({ patientId, onPick }: { readonly patientId: string; readonly onPick: (id: string) => void }) {
+  const [search, setSearch] = useState('')
+  const { data: found } = useQuery({ ...patientSearch(search), enabled: search.trim().length > 1 })
+  const { data: chosen } = useQuery({ ...patientById(patientId), enabled: patientId !== '' })
+  if (patientId) {
+    return (
+      <Chosen>
+        <span>
+          <strong>{chosen?.patient.name ?? '…'}</strong> {chosen && ageAt(chosen.patient.birthDate)} <Soft>{chosen?.patient.localNumber}</Soft>
+        </span>
+        <Button onPress={() => onPick('')}>Another</Button>
+      </Chosen>
+    )
+  }
+  return (
+    <>
+      <TextField value={search} onChange={setSearch}>
+        <Label>Find by name or number</Label>
+        <Input />
+      </TextField>
+      <Found>
+        {(search.trim().length > 1 ? (found?.patients ?? []) : []).slice(0, 6).map((patient) => (
+          <li key={patient.id}>
+            <Button onPress={() => onPick(patient.id)}>
+              {patient.name}, {ageAt(patient.birthDate)} · {patient.localNumber}
+            </Button>
+          </li>
+        ))}
+      </Found>
+    </>
+  )
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 340px minmax(0, 0.8fr);
+  gap: 40px;
+  max-width: 1200px;
+  margin: 0 auto;
+  padding: 24px 20px;
+  h2 { margin: 16px 0 8px; }
+  > div > h2:first-child { margin-top: 0; }
+`
+const Fields = styled.div`
+  display: grid;
+  gap: 12px;
+  margin-top: 16px;
+`
+const Row = styled(ToggleButtonGroup)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 8px;
+  &[data-orientation='vertical'] { flex-direction: column; align-items: flex-start; }
+`
+const Chosen = styled(Card).attrs({ as: 'div' })`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 10px 14px;
+`
+const Found = styled.ul`
+  display: grid;
+  gap: 4px;
+  margin-top: 6px;
+`
+const Begin = styled.div`
+  display: grid;
+  gap: 8px;
+  margin-top: 28px;
+  button { min-height: 44px; }
+`

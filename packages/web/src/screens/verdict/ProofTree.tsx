@@ -1,0 +1,53 @@
+import { findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Soft } from '../../parts/controls'
+
+const OPERATOR: Readonly<Record<string, string>> = { all: 'all of', any: 'any of', not: 'not', proven: 'proven', atLeast: 'at least' }
+const TRUTH = { met: 'met', 'not-met': 'not met', unknown: 'not known' } as const
+
+/** A proof that can be checked by hand: each step with what it stands on, down to the findings. */
+export function ProofTree({ pack, proof }: { readonly pack: Pack; readonly proof: ProofNode }) {
+  if (proof.op !== 'leaf' && proof.of?.length === 1 && proof.op !== 'not') {
+    const only = proof.of[0]
+    return only ? <ProofTree pack={pack} proof={only} /> : null
+  }
+  return (
+    <Step>
+      {proof.op === 'leaf' ? <Leaf pack={pack} node={proof} /> : <Soft>{OPERATOR[proof.op]}{proof.n ? ` ${proof.n}` : ''}, {TRUTH[proof.truth]}</Soft>}
+      {proof.of?.map((kid, at) => <ProofTree key={at} pack={pack} proof={kid} />)}
+    </Step>
+  )
+}
+
+function Leaf({ pack, node }: { readonly pack: Pack; readonly node: ProofNode }) {
+  if (!node.findings?.length) return <span><code>{calcName(pack, node.text ?? '')}</code> <Soft>{TRUTH[node.truth]}</Soft></span>
+  return (
+    <ul>
+      {node.findings.map((finding) => (
+        <li key={`${finding.item} ${finding.side}`}>
+          <strong>{itemsById(pack).get(finding.item)?.label ?? finding.item}</strong>
+          {finding.side === 'none' ? '' : `, ${finding.side}`}: {words(pack, finding)} <Soft>rule: {node.text}, {TRUTH[node.truth]}</Soft>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const calcName = (pack: Pack, text: string): string => pack.calcs.reduce((shown, calc) => shown.replace(calc.id, calc.label), text)
+
+export function words(pack: Pack, finding: ProofFinding): string {
+  if (finding.state === 'not-indicated') return 'not asked, nothing called for it'
+  if (finding.state === 'derived') {
+    const { value } = finding
+    const unit = itemsById(pack).get(finding.item)?.unit
+    const shown = typeof value === 'number' ? String(Math.round(value * 100) / 100) : typeof value === 'object' && value !== null && 'low' in value ? `${Math.round(value.low * 10) / 10} to ${Math.round(value.high * 10) / 10}` : String(value)
+    return `${shown}${unit ? ` ${unit}` : ''}, worked out`
+  }
+  const { value } = finding
+  return findingWords(pack, { item: finding.item, state: finding.state, ...(value === undefined || (typeof value === 'object' && 'low' in value) ? {} : { value }), ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}), ...(finding.reason ? { reason: finding.reason } : {}) })
+}
+
+const Step = styled.div`
+  padding: 2px 0 2px 12px;
+  border-left: 2px solid ${({ theme }) => theme.rule};
+`

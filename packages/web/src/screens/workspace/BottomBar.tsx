@@ -1,0 +1,69 @@
+import { useEffect, useState } from 'react'
+import styled from 'styled-components'
+import { Button, Reading, Soft } from '../../parts/controls'
+import type { Stored } from '../../record/useRecord'
+
+/** The clock of the examination, whether everything is stored, and the keys most used. */
+export function BottomBar({ startedAt, stored, onKeys }: { readonly startedAt: string; readonly stored: Stored; readonly onKeys: () => void }) {
+  return (
+    <Bar>
+      <Clock startedAt={startedAt} />
+      <State role="status" $bad={stored.kind === 'refused' || stored.kind === 'waiting'}>
+        {words(stored)}
+      </State>
+      <Keys>
+        {[['.', 'normal'], ['x', 'could not'], ['n', 'next stop'], ['u', 'undo']].map(([key, what]) => (
+          <Soft key={key}>
+            <kbd>{key}</kbd> {what}
+          </Soft>
+        ))}
+        <Button $tone="quiet" onPress={onKeys}>
+          all keys
+        </Button>
+      </Keys>
+    </Bar>
+  )
+}
+
+function words(stored: Stored): string {
+  switch (stored.kind) {
+    case 'stored':
+      return 'Everything stored'
+    case 'sending':
+      return `Storing ${stored.count}`
+    case 'waiting':
+      return `${stored.count} kept on this device, no connection; sent again by itself`
+    case 'refused':
+      return `Not taken: ${stored.why}`
+  }
+}
+
+function Clock({ startedAt }: { readonly startedAt: string }) {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 1000)
+    return () => clearInterval(timer)
+  }, [])
+  const seconds = Math.max(0, Math.floor((now - Date.parse(startedAt)) / 1000))
+  const hours = Math.floor(seconds / 3600)
+  return <Reading aria-label="time since the start">{hours > 0 ? `${hours} h ${Math.floor((seconds % 3600) / 60)} min` : `${String(Math.floor(seconds / 60)).padStart(2, '0')}:${String(seconds % 60).padStart(2, '0')}`}</Reading>
+}
+
+const Bar = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 24px;
+  height: 44px;
+  padding: 0 20px;
+  border-top: 1px solid ${({ theme }) => theme.rule};
+`
+const State = styled.span<{ $bad: boolean }>`
+  flex: 1;
+  color: ${({ theme, $bad }) => ($bad ? theme.copper : theme.soft)};
+`
+const Keys = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  kbd { border: 1px solid ${({ theme }) => theme.rule}; border-radius: 4px; padding: 1px 6px; background: ${({ theme }) => theme.sheet}; }
+`

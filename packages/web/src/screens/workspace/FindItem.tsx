@@ -1,0 +1,49 @@
+import { ComboBox, Input as AriaInput, ListBox, ListBoxItem, Popover } from 'react-aria-components'
+import type { Item } from '@kneecap-awl/core'
+import styled from 'styled-components'
+
+/** On-demand items are a search away: what is picked slides into its stop. */
+export function FindItem({ items, onPick }: { readonly items: readonly Item[]; readonly onPick: (item: string) => void }) {
+  return (
+    <ComboBox aria-label="Find another test or item" menuTrigger="input" selectedKey={null} onSelectionChange={(key) => key !== null && onPick(String(key))}>
+      <Field placeholder="Find another test…" />
+      <Pop>
+        <ListBox items={items}>
+          {(item) => (
+            <Choice id={item.id} textValue={`${item.label} ${item.structure ?? ''}`}>
+              {item.label} <small>{item.stage}</small>
+            </Choice>
+          )}
+        </ListBox>
+      </Pop>
+    </ComboBox>
+  )
+}
+
+const Field = styled(AriaInput)`
+  width: 190px;
+  min-height: 32px;
+  padding: 0 10px;
+  border-radius: 8px;
+  border: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.sheet};
+  color: ${({ theme }) => theme.ink};
+  &::placeholder { color: ${({ theme }) => theme.soft}; opacity: 1; }
+`
+const Pop = styled(Popover)`
+  width: 300px;
+  max-height: 320px;
+  overflow: auto;
+  padding: 4px;
+  background: ${({ theme }) => theme.sheet};
+  color: ${({ theme }) => theme.ink};
+  border: 1px solid ${({ theme }) => theme.rule};
+  border-radius: 8px;
+`
+const Choice = styled(ListBoxItem)`
+  padding: 6px 10px;
+  border-radius: 6px;
+  cursor: pointer;
+  small { color: ${({ theme }) => theme.soft}; }
+  &[data-focused] { background: ${({ theme }) => theme.selection}; outline: none; }
+`

@@ -1,0 +1,71 @@
+import type { Position } from '@kneecap-awl/core'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import type { StopView } from './useWorkspace'
+
+const POSITION_WORDS: Readonly<Record<Position, string>> = { asking: 'Talking', 'as-found': 'As found', walking: 'Walking', standing: 'Standing', sitting: 'Sitting', supine: 'Lying on the back', 'side-lying': 'Lying on the side', prone: 'Lying on the front' }
+
+/** The stops of the route, grouped by the patient's position; done and left, flags raised, holds. */
+export function RouteRail({ stops, current, onGo }: { readonly stops: readonly StopView[]; readonly current: string; readonly onGo: (stop: string) => void }) {
+  return (
+    <nav aria-label="Route">
+      {stops.map(({ stop, items, answered, held, flags }, at) => {
+        const first = at === 0 || stops[at - 1]?.stop.position !== stop.position
+        const kind = items.length === 0 || answered === 0 ? 'empty' : answered === items.length ? 'full' : 'half'
+        return (
+          <div key={stop.id}>
+            {first && <Place>{POSITION_WORDS[stop.position]}</Place>}
+            <Stop aria-current={current === stop.id ? 'step' : 'false'} $current={current === stop.id} onPress={() => onGo(stop.id)}>
+              <Dot $kind={kind} aria-hidden />
+              <span>{stop.title}</span>
+              <Count>
+                {flags > 0 && <b aria-label={`${flags} findings behind a flag`}>⚑ </b>}
+                {held && <i>held </i>}
+                {answered}/{items.length}
+              </Count>
+            </Stop>
+          </div>
+        )
+      })}
+    </nav>
+  )
+}
+
+const Place = styled.p`
+  margin: 12px 0 2px 12px;
+  font-size: 12px;
+  font-weight: 650;
+  color: ${({ theme }) => theme.soft};
+`
+const Stop = styled(AriaButton)<{ $current: boolean }>`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  width: 100%;
+  min-height: 34px;
+  padding: 0 10px;
+  text-align: left;
+  cursor: pointer;
+  border-radius: 8px;
+  border: 1px solid ${({ theme, $current }) => ($current ? theme.rule : 'transparent')};
+  background: ${({ theme, $current }) => ($current ? theme.sheet : 'transparent')};
+  font-weight: ${({ $current }) => ($current ? 700 : 400)};
+  color: ${({ theme }) => theme.ink};
+  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
+  span:nth-child(2) { flex: 1; }
+`
+const Dot = styled.span<{ $kind: 'empty' | 'half' | 'full' }>`
+  width: 10px;
+  height: 10px;
+  flex: none;
+  border-radius: 50%;
+  border: 2px solid ${({ theme }) => theme.copper};
+  background: ${({ theme, $kind }) => ($kind === 'full' ? theme.copper : $kind === 'half' ? `linear-gradient(90deg, ${theme.copper} 50%, transparent 50%)` : 'transparent')};
+`
+const Count = styled.span`
+  font-size: 12px;
+  color: ${({ theme }) => theme.soft};
+  font-variant-numeric: tabular-nums;
+  b { color: ${({ theme }) => theme.copper}; }
+  i { font-style: normal; }
+`

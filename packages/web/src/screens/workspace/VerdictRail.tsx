@@ -1,0 +1,192 @@
+import { useState } from 'react'
+import type { ConditionRange, FlagVerdict, OpenItem, Pack, Verdict } from '@kneecap-awl/core'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { Cautions } from '../../parts/Cautions'
+import { SmallTitle, Soft } from '../../parts/controls'
+import { Dialogue } from '../../parts/Dialogue'
+import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { ProofTree } from '../verdict/ProofTree'
+
+interface Props {
+  readonly pack: Pack
+  readonly verdict: Verdict
+  readonly open: readonly OpenItem[]
+  readonly conditions: readonly ConditionRange[]
+  readonly firstSeen: string | undefined
+  readonly onGo: (item: string) => void
+}
+
+/** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
+export function VerdictRail({ pack, verdict, open, conditions, firstSeen, onGo }: Props) {
+  const [proof, setProof] = useState<FlagVerdict>()
+  const now = verdict.flags.filter((flag) => flag.tier === 'now')
+  const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
+  return (
+    <Rail aria-label="Verdict">
+      <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
+      <Range aria-live="polite" data-testid="range">
+        <strong>{tierName(verdict.floor)}</strong>
+        <Soft>{verdict.floor === verdict.ceiling ? 'settled' : `could still be ${tierName(verdict.ceiling)}`}</Soft>
+      </Range>
+      {now.length > 0 && <ActNow pack={pack} flags={now} firstSeen={firstSeen} />}
+      {shown.length > 0 && <Title>Flags</Title>}
+      {shown.map((flag) => (
+        <FlagCard key={`${flag.id} ${flag.side}`} onPress={() => setProof(flag)}>
+          <strong>{flag.title}</strong>
+          <span>
+            {tierName(flag.tier ?? 'here')}
+            {flag.side === 'none' ? '' : `, ${flag.side}`} · why?
+          </span>
+          <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
+        </FlagCard>
+      ))}
+      <Title>{verdict.floor === verdict.ceiling ? 'Still open' : 'Brings the ceiling down'}</Title>
+      {open.length === 0 && <Soft as="p">Nothing left unexamined could change it.</Soft>}
+      <ul aria-label="Missing findings">
+        {open.slice(0, 5).map((one) => (
+          <li key={one.item}>
+            <Missing onPress={() => onGo(one.item)}>
+              <span>
+                {one.label}
+                {one.held ? ' (on hold)' : ''}
+              </span>
+              <Soft>
+                {tierName(one.tier)} · {Math.ceil(one.seconds)} s
+              </Soft>
+            </Missing>
+          </li>
+        ))}
+      </ul>
+      {open.length > 5 && <Soft as="p">and {open.length - 5} more</Soft>}
+      {conditions.length > 0 && <Likely conditions={conditions.slice(0, 4)} />}
+      <Foot>
+        <Cautions cautions={pack.cautions} pack={pack.version} />
+      </Foot>
+      <Dialogue title={proof ? `Why: ${proof.title}` : ''} isOpen={proof !== undefined} onClose={() => setProof(undefined)}>
+        {proof?.proof && <ProofTree pack={pack} proof={proof.proof} />}
+        {proof && <Soft as="p">{pack.flags.find((flag) => flag.id === proof.id)?.why} Source: {pack.flags.find((flag) => flag.id === proof.id)?.source}.</Soft>}
+      </Dialogue>
+    </Rail>
+  )
+}
+
+/** A flag of tier Now takes the rail over: what to do and whom to call. It never stops the recording. */
+function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
+  const actions = [...new Set(flags.flatMap((flag) => flag.doNow))].flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
+  const avoid = [...new Set(flags.flatMap((flag) => flag.avoid))]
+  return (
+    <Urgent role="alert">
+      <strong>Act now</strong>
+      {firstSeen && <Soft>first seen {new Date(firstSeen).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}</Soft>}
+      <p>Call: {[...new Set(flags.flatMap((flag) => flag.to))].map((id) => pack.destinations.find((d) => d.id === id)?.name ?? id).join(', ')}</p>
+      <ol>
+        {actions.slice(0, 5).map((action) => (
+          <li key={action.id}>{action.text}</li>
+        ))}
+      </ol>
+      <Soft>Avoid: {avoid.join('; ')}.</Soft>
+    </Urgent>
+  )
+}
+
+function Likely({ conditions }: { readonly conditions: readonly ConditionRange[] }) {
+  return (
+    <>
+      <Title>Likely, as estimates</Title>
+      <ul>
+        {conditions.map((one) => (
+          <Band key={`${one.id} ${one.side}`} title={`${(one.low * 100).toFixed(0)} to ${(one.high * 100).toFixed(0)} percent`}>
+            <span>{one.name}</span>
+            <Track role="img" aria-label={`${(one.low * 100).toFixed(0)} to ${(one.high * 100).toFixed(0)} percent`}>
+              <Bar $from={one.low} $to={one.high} />
+            </Track>
+          </Band>
+        ))}
+      </ul>
+    </>
+  )
+}
+
+const Rail = styled.aside`
+  padding: 14px 16px;
+  background: ${({ theme }) => theme.sheet};
+  border-left: 1px solid ${({ theme }) => theme.rule};
+  overflow: auto;
+`
+const Range = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  margin-top: 8px;
+  strong { font-size: 22px; }
+`
+const Title = styled(SmallTitle)`
+  margin: 14px 0 6px;
+`
+const FlagCard = styled(AriaButton)`
+  display: grid;
+  width: 100%;
+  text-align: left;
+  gap: 1px;
+  margin-bottom: 6px;
+  padding: 8px 12px;
+  cursor: pointer;
+  border: none;
+  border-left: 4px solid ${({ theme }) => theme.copper};
+  background: ${({ theme }) => theme.copperWash};
+  color: ${({ theme }) => theme.ink};
+  span:last-child { color: ${({ theme }) => theme.ink}; opacity: 0.85; }
+  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
+`
+const Urgent = styled.div`
+  display: grid;
+  gap: 4px;
+  margin-top: 10px;
+  padding: 10px 12px;
+  border: 2px solid ${({ theme }) => theme.copper};
+  border-radius: 8px;
+  strong { color: ${({ theme }) => theme.copper}; font-size: 16px; }
+  ol { list-style: decimal; padding-left: 18px; }
+`
+const Missing = styled(AriaButton)`
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  width: 100%;
+  padding: 6px 0;
+  text-align: left;
+  cursor: pointer;
+  background: none;
+  border: none;
+  border-bottom: 1px dashed ${({ theme }) => theme.rule};
+  color: ${({ theme }) => theme.ink};
+  &[data-hovered] { text-decoration: underline; }
+  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
+  span:last-child { white-space: nowrap; }
+`
+const Band = styled.li`
+  display: grid;
+  grid-template-columns: 1fr 110px;
+  align-items: center;
+  gap: 8px;
+  padding: 2px 0;
+`
+const Track = styled.span`
+  position: relative;
+  height: 8px;
+  border-radius: 4px;
+  background: ${({ theme }) => theme.wash};
+`
+const Bar = styled.span<{ $from: number; $to: number }>`
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  left: ${({ $from }) => $from * 100}%;
+  width: ${({ $from, $to }) => Math.max(3, ($to - $from) * 100)}%;
+  border-radius: 4px;
+  background: ${({ theme }) => theme.soft};
+`
+const Foot = styled.div`
+  margin-top: 18px;
+`

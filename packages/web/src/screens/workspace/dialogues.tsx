@@ -1,0 +1,106 @@
+import { useState } from 'react'
+import { Label, TextField, ToggleButtonGroup } from 'react-aria-components'
+import { REASONS, type HoldVerdict, type Item, type Side } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Button, Input, Soft, Toggle } from '../../parts/controls'
+import { Dialogue } from '../../parts/Dialogue'
+import type { Draft } from '../../record/useRecord'
+
+/** Why an item could not be done, or why its result does not count. It stays unknown, and the note says so. */
+export function CouldNotDialogue({ item, sides, onClose, onRecord }: { readonly item: Item | undefined; readonly sides: readonly Side[]; readonly onClose: () => void; readonly onRecord: (drafts: readonly Draft[]) => void }) {
+  const [side, setSide] = useState<string>(sides.length === 1 ? (sides[0] ?? 'right') : 'both')
+  const give = (state: 'could-not' | 'not-valid', reason: string): void => {
+    if (!item) return
+    const targets: readonly Side[] = item.sided ? (side === 'both' ? ['left', 'right'] : [side as Side]) : ['none']
+    onRecord(targets.map((one) => ({ item: item.id, side: one, state, reason })))
+    onClose()
+  }
+  return (
+    <Dialogue title={item ? `${item.label} could not be done` : ''} isOpen={item !== undefined} onClose={onClose}>
+      {item?.sided && (
+        <Row aria-label="Side" selectionMode="single" disallowEmptySelection selectedKeys={[side]} onSelectionChange={(keys) => setSide(String([...keys][0] ?? 'both'))}>
+          <Toggle id="right">right</Toggle>
+          <Toggle id="left">left</Toggle>
+          <Toggle id="both">both</Toggle>
+        </Row>
+      )}
+      <Soft>It counts as not known, never as normal. For pain, guarding or safety it also asks for what could settle it.</Soft>
+      <Buttons>
+        {REASONS.map((reason) => (
+          <Button key={reason} onPress={() => give('could-not', reason)}>
+            {reason}
+          </Button>
+        ))}
+        <Button onPress={() => give('not-valid', 'technique lost')}>done, but technique was lost: not valid</Button>
+      </Buttons>
+    </Dialogue>
+  )
+}
+
+/** Going on against a hold is possible, deliberate and written down for ever. */
+export function LiftDialogue({ about, onClose, onLift }: { readonly about: { readonly item: Item; readonly hold: HoldVerdict } | undefined; readonly onClose: () => void; readonly onLift: (reason: string) => void }) {
+  const [reason, setReason] = useState('')
+  return (
+    <Dialogue title={about ? `${about.item.label} is on hold: ${about.hold.title.toLowerCase()}` : ''} isOpen={about !== undefined} onClose={onClose}>
+      <p>{about?.hold.reason}</p>
+      <Soft>Still allowed: {about?.hold.allowed}.</Soft>
+      <TextField value={reason} onChange={setReason}>
+        <Label>Your reason for doing it anyway</Label>
+        <Input />
+      </TextField>
+      <Buttons>
+        <Button $tone="copper" isDisabled={reason.trim().length < 4} onPress={() => onLift(reason.trim())}>
+          Lift the hold for this item
+        </Button>
+        <Button onPress={onClose}>Leave it on hold</Button>
+      </Buttons>
+    </Dialogue>
+  )
+}
+
+const KEYS = [
+  ['.', 'the row in hand: examined and normal, both sides'],
+  ['Shift .', 'the rest of this stop, never what could exclude a flag of Now or Today'],
+  ['0 to 5', 'grade, or the nth choice, on the sore side or the side picked'],
+  ['r, l, b', 'pick the right, the left, both sides'],
+  ['x', 'could not be done, or not valid'],
+  ['↑ ↓', 'row before, row after'],
+  ['n, p', 'next stop, stop before'],
+  ['u', 'undo the last entry'],
+  ['v', 'verdict sheet'],
+  ['?', 'these keys'],
+] as const
+
+export function KeysDialogue({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
+  return (
+    <Dialogue title="Keys" isOpen={isOpen} onClose={onClose}>
+      <List>
+        {KEYS.map(([key, what]) => (
+          <div key={key}>
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </List>
+      <Button onPress={onClose}>Close</Button>
+    </Dialogue>
+  )
+}
+
+const Row = styled(ToggleButtonGroup)`
+  display: flex;
+  gap: 6px;
+`
+const Buttons = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`
+const List = styled.dl`
+  display: grid;
+  gap: 6px;
+  div { display: grid; grid-template-columns: 90px 1fr; gap: 12px; }
+  kbd { border: 1px solid ${({ theme }) => theme.rule}; border-radius: 4px; padding: 1px 6px; }
+`

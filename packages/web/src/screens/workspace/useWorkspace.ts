@@ -1,0 +1,74 @@
+import { useCallback, useMemo, useState } from 'react'
+import { conditionRanges, fold, judgement, openItems, slotKey, type Entry, type Examination, type Item, type Pack, type Region, type Side, type Stop } from '@kneecap-awl/core'
+import type { ExaminationDetail } from '../../api/queries'
+
+export interface StopView {
+  readonly stop: Stop
+  /** Items shown now: core, what is asked for, what was recorded, what was fetched by hand. */
+  readonly items: readonly Item[]
+  readonly answered: number
+  readonly held: boolean
+  readonly flags: number
+}
+
+/** Everything the workspace shows that follows from the record: judged anew with every entry. */
+export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
+  const region = pack.regions.find((one) => one.id === detail.region)
+  const examination: Examination = useMemo(() => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries }), [detail, entries])
+  const judged = useMemo(() => judgement(pack, examination), [pack, examination])
+  const open = useMemo(() => openItems(judged), [judged])
+  const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
+  const state = useMemo(() => fold(entries), [entries])
+  const items = useMemo(() => new Map(pack.items.map((item) => [item.id, item])), [pack])
+  const entryOf = useCallback((item: string, side: Side): Entry | undefined => {
+    const entry = state.get(slotKey(item, side))
+    return entry?.state === 'not-examined' ? undefined : entry
+  }, [state])
+  const heldBy = useMemo(() => new Map(judged.verdict.holds.flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
+  const { asked } = judged.verdict
+
+  const isShown = useCallback((item: Item): boolean => {
+    if (item.depth === 'core' || fetched.has(item.id)) return true
+    if (['right', 'left', 'none'].some((side) => entryOf(item.id, side as Side))) return true
+    const index = pack.items.indexOf(item)
+    return item.stage === 'result' ? asked.level[index] === 2 || RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.')) : asked.level[index] === 2
+  }, [asked, entryOf, fetched, pack])
+
+  const isAnswered = useCallback((item: Item): boolean => {
+    const needed: readonly Side[] = !item.sided ? ['none'] : item.stage === 'story' || item.stage === 'patient' ? (detail.sides as Side[]) : ['right', 'left']
+    return needed.every((side) => entryOf(item.id, side) !== undefined)
+  }, [detail.sides, entryOf])
+
+  const stops: readonly StopView[] = useMemo(() => {
+    if (!region) return []
+    const flagItems = new Set(judged.verdict.flags.filter((flag) => flag.tier !== 'here').flatMap((flag) => JSON.stringify(flag.proof ?? '').match(/"item":"[^"]+"/g) ?? []).map((text) => text.slice(8, -1)))
+    return region.stops.map((stop) => {
+      const listed = stop.id === 'story' ? storyItems(pack) : stopItems(pack, region, stop)
+      const shown = listed.filter(isShown)
+      return { stop, items: shown, answered: shown.filter(isAnswered).length, held: shown.some((item) => heldBy.has(item.id)), flags: shown.filter((item) => flagItems.has(item.id)).length }
+    })
+  }, [region, pack, isShown, isAnswered, heldBy, judged])
+
+  return { region, examination, judged, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
+}
+
+const RESULTS_ALWAYS = ['imaging.film']
+const storyItems = (pack: Pack): Item[] => pack.items.filter((item) => item.stage === 'story' && item.derive === undefined).sort((a, b) => Number(a.depth !== 'core') - Number(b.depth !== 'core'))
+
+/** The stop's own list, then whatever else of the region is examined in the same stage and place. */
+function stopItems(pack: Pack, region: Region, stop: Stop): Item[] {
+  const byId = new Map(pack.items.map((item) => [item.id, item]))
+  const own = stop.items.flatMap((id) => byId.get(id) ?? [])
+  const listed = new Set(region.stops.flatMap((one) => one.items))
+  const extra = pack.items.filter((item) => !listed.has(item.id) && item.depth === 'on-demand' && homeOf(item, region) === stop.id)
+  return [...own, ...extra]
+}
+
+const HOMES: Readonly<Record<string, string>> = { screen: 'screen', look: 'look', feel: 'feel', move: 'move', strength: 'sitting', test: 'stability', neuro: 'pulses', vascular: 'pulses', neighbours: 'neighbours', function: 'walk', result: 'results' }
+export const homeOf = (item: Item, region: Region): string => region.stops.find((stop) => stop.items.includes(item.id))?.id ?? HOMES[item.stage] ?? 'story'
+
+/** Which side is in hand: both, or one that was picked with r or l. */
+export function useSidePick(): { readonly pick: 'both' | 'right' | 'left'; readonly setPick: (pick: 'both' | 'right' | 'left') => void } {
+  const [pick, setPick] = useState<'both' | 'right' | 'left'>('both')
+  return { pick, setPick }
+}
