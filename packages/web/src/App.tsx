@@ -19,9 +19,9 @@ const client = new QueryClient({ defaultOptions: { queries: { retry: (count, err
 
 /** Everything but signing in wants someone signed in. */
 function SignedIn() {
-  const { isPending, isError } = useQuery(session)
+  const { isPending, data: account } = useQuery(session)
   if (isPending) return null
-  return isError ? <Navigate to="/sign-in" replace /> : <Suspense fallback={null}><Outlet /></Suspense>
+  return !account ? <Navigate to="/sign-in" replace /> : <Suspense fallback={null}><Outlet /></Suspense>
 }
 
 const router = createBrowserRouter([

@@ -1,4 +1,4 @@
-import type { Leaf, RuleNode } from '../content/types.js'
+import type { RuleNode } from '../content/types.js'
 import { compileLeaf } from './compileLeaf.js'
 import type { Compiled, Context } from './runtime.js'
 import type { Prepared } from './prepare.js'
@@ -7,7 +7,7 @@ import { NO, UNKNOWN, YES, type T } from './truth.js'
 /** Turns a parsed rule into a function. The tree stays beside it, so that a verdict can show its proof. */
 export function compileRule(node: RuleNode, prepared: Prepared): Compiled {
   return prepared.shared(JSON.stringify(node), (id) => {
-    if (node.op === 'leaf') return remembering(id, compileLeaf(node as { op: 'leaf'; leaf: Leaf }, prepared))
+    if (node.op === 'leaf') return remembering(id, compileLeaf(node, prepared))
     const kids = node.of.map((kid) => compileRule(kid, prepared))
     return remembering(id, { node, kids, run: runner(node, kids), reads: () => [] })
   })
@@ -15,14 +15,13 @@ export function compileRule(node: RuleNode, prepared: Prepared): Compiled {
 
 /** Runs a rule once for each side and phase: the same leaf stands in dozens of flags. */
 function remembering(id: number, rule: Compiled): Compiled {
-  const { run } = rule
   return {
     ...rule,
     run: (context, side) => {
       const at = id * 3 + side
       const held = context.truths[at]
       if (held !== undefined && held >= 0) return held as T
-      const truth = run(context, side)
+      const truth = rule.run(context, side)
       context.truths[at] = truth
       return truth
     },

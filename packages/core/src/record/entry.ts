@@ -14,7 +14,8 @@ export interface Entry {
   readonly item: string
   readonly side: Side
   readonly state: State
-  readonly reason?: Reason | string
+  /** One of `REASONS`, or the examiner's own words. */
+  readonly reason?: string
   readonly value?: Value
   readonly qualifiers?: Readonly<Record<string, Scalar | readonly string[]>>
   readonly by: string

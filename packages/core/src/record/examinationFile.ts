@@ -2,7 +2,7 @@ import { Ajv } from 'ajv'
 import addFormats from 'ajv-formats'
 import type { Pack } from '../content/types.js'
 import { checkEntries, type Fault } from './checkEntry.js'
-import { STATES, type Entry, type Examination } from './entry.js'
+import { STATES, type Examination } from './entry.js'
 
 const scalar = { type: ['string', 'number', 'boolean'] }
 const words = { type: 'array', items: { type: 'string' } }
@@ -100,5 +100,5 @@ export const examinationFile = (examination: Examination, about: Pick<Examinatio
   complaint: examination.complaint,
   asOf: examination.asOf,
   ...(examination.setting ? { setting: examination.setting } : {}),
-  entries: examination.entries as readonly Entry[],
+  entries: examination.entries,
 })

@@ -1,4 +1,4 @@
-import type { Item, Pack, Scalar, Side } from '../content/types.js'
+import type { Item, Pack, Scalar } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 
@@ -34,7 +34,7 @@ function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar |
   })
 }
 
-export const sideWord = (side: Side | string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
+export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
 
 /** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
 export function isAbnormalEntry(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {

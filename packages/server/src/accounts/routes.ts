@@ -52,12 +52,9 @@ export const accounts = fp(async (app: FastifyInstance) => {
     const token = randomBytes(32).toString('base64url')
     await addSession(app.pool, tokenHash(token), account.id, HOURS)
     await addAudit(app.pool, { site: account.site, account: account.id, action: 'signed in' })
-    return reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 }).send(publicAccount(account))
+    return reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 }).send({ account: publicAccount(account) })
   })
-  app.get('/api/session', async (request) => {
-    if (!request.account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
-    return publicAccount(request.account)
-  })
+  app.get('/api/session', async (request) => ({ account: request.account ? publicAccount(request.account) : null }))
   app.delete('/api/session', async (request, reply) => {
     const token = request.cookies[COOKIE]
     if (token) await endSession(app.pool, tokenHash(token))

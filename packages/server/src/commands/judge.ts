@@ -10,10 +10,9 @@ import { shippedPack } from '../packs/service.js'
  */
 const args = process.argv.slice(2)
 const pack = shippedPack()
-let faulty = false
 
 const complain = (file: string, faults: readonly Fault[]): void => {
-  faulty = true
+  process.exitCode = 2
   for (const fault of faults) process.stderr.write(`${file}: ${fault.path}: ${fault.reason} (expected ${fault.expected})\n`)
 }
 
@@ -60,4 +59,3 @@ if (args.includes('--ndjson')) {
   })
   if (verdicts.length > 0) process.stdout.write(`${JSON.stringify(verdicts, null, 2)}\n`)
 }
-process.exitCode = faulty ? 2 : 0

@@ -54,7 +54,7 @@ export interface Referral {
   readonly lastNote: string
 }
 
-export const session = queryOptions({ queryKey: ['session'], queryFn: () => api<Account>('GET', '/api/session'), retry: false, staleTime: 5 * 60_000 })
+export const session = queryOptions({ queryKey: ['session'], queryFn: async () => (await api<{ account: Account | null }>('GET', '/api/session')).account, retry: false, staleTime: 5 * 60_000 })
 export const desk = queryOptions({ queryKey: ['desk'], queryFn: () => api<{ examinations: ExaminationSummary[] }>('GET', '/api/desk'), refetchInterval: 60_000 })
 export const openReferrals = queryOptions({ queryKey: ['referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', '/api/referrals'), refetchInterval: 60_000 })
 export const currentPack = queryOptions({

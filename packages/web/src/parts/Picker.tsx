@@ -14,7 +14,7 @@ interface Common {
 /** One of several words. */
 export function Picker({ label, options, words = String, placeholder = 'other…', value, onPick, abnormal = false, isDisabled = false }: Common & { readonly value: string | undefined; readonly onPick: (value: string) => void }) {
   return (
-    <Select aria-label={label} placeholder={placeholder} selectedKey={value ?? null} onSelectionChange={(key) => key !== null && onPick(String(key))} isDisabled={isDisabled}>
+    <Select aria-label={label} placeholder={placeholder} value={value ?? null} onChange={(key) => key !== null && onPick(String(key))} isDisabled={isDisabled}>
       <Trigger $filled={value !== undefined} $abnormal={abnormal}>
         <SelectValue />
         <ChevronDown size={14} aria-hidden />

@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { Button, Card, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { tierName } from '../../parts/PunchedStrip'
-import { ProofTree, words } from './ProofTree'
+import { ProofTree, words } from '../../parts/ProofTree'
 
 /** Findings to flag to tier, one line a flag; the whole proof is one press away. */
 export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verdict: Verdict }) {

@@ -5,7 +5,7 @@ import styled from 'styled-components'
 /** On-demand items are a search away: what is picked slides into its stop. */
 export function FindItem({ items, onPick }: { readonly items: readonly Item[]; readonly onPick: (item: string) => void }) {
   return (
-    <ComboBox aria-label="Find another test or item" menuTrigger="input" selectedKey={null} onSelectionChange={(key) => key !== null && onPick(String(key))}>
+    <ComboBox aria-label="Find another test or item" menuTrigger="input" value={null} onChange={(key) => key !== null && onPick(String(key))}>
       <Field placeholder="Find another test…" />
       <Pop>
         <ListBox items={items}>

@@ -33,7 +33,6 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
   const [lifting, setLifting] = useState<{ item: Item; hold: HoldVerdict }>()
   const [lifted, setLifted] = useState<ReadonlyMap<string, { hold: string; reason: string }>>(new Map())
   const [showKeys, setShowKeys] = useState(false)
-  const scroller = useRef<HTMLDivElement>(null)
   const isReadOnly = detail.signedAt !== null && !amends
   const stop = stops.find((one) => one.stop.id === stopId) ?? stops[0]
   const current = items.get(rowId)
@@ -42,7 +41,6 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
   const go = useCallback((id: string): void => {
     setStopId(id)
     setRowId('')
-    scroller.current?.scrollTo({ top: 0 })
   }, [])
   const goToItem = useCallback((id: string): void => {
     const item = items.get(id)
@@ -103,7 +101,6 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
   }
   useKeys(isReadOnly ? { n: keys.n ?? (() => undefined), p: keys.p ?? (() => undefined), v: keys.v ?? (() => undefined), '?': keys['?'] ?? (() => undefined) } : keys, !couldNot && !lifting && !showKeys)
 
-  const firstSeen = useFirstSeen(verdict.flags.some((flag) => flag.tier === 'now'))
   const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.stage !== 'story' && item.derive?.measure !== 'days-since'), [pack])
   const because = verdict.asked.because
   if (!stop) return null
@@ -127,7 +124,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
         <Left>
           <RouteRail stops={stops} current={stop.stop.id} onGo={go} />
         </Left>
-        <Middle ref={scroller} tabIndex={-1}>
+        <Middle key={stop.stop.id}>
           <Head>
             <h1>{stop.stop.title}</h1>
             <Soft>{stop.stop.advice}</Soft>
@@ -154,7 +151,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
             </Button>
           </Onward>
         </Middle>
-        <VerdictRail pack={pack} verdict={verdict} open={view.open} conditions={view.conditions} firstSeen={firstSeen} onGo={goToItem} />
+        <VerdictRail pack={pack} verdict={verdict} open={view.open} conditions={view.conditions} firstSeen={view.firstSeen} onGo={goToItem} />
       </Frame>
       <BottomBar startedAt={detail.startedAt} stored={stored satisfies Stored} onKeys={() => setShowKeys(true)} />
       <CouldNotDialogue key={couldNot?.id ?? 'none'} item={couldNot} sides={pick === 'both' ? detail.sides : [pick]} onClose={() => setCouldNot(undefined)} onRecord={record} />
@@ -180,15 +177,6 @@ function useComplaints(complaints: readonly string[], detail: ExaminationDetail,
       return (item.sided ? detail.sides : (['none'] as const)).map((side) => ({ item: id, side, state: 'examined' as const, value }))
     }))
   }, [complaints, detail, known, pack, record])
-}
-
-/** When a flag of tier Now first stood on this screen. */
-function useFirstSeen(isNow: boolean): string | undefined {
-  const [seen, setSeen] = useState<string>()
-  useEffect(() => {
-    if (isNow) setSeen((at) => at ?? new Date().toISOString())
-  }, [isNow])
-  return isNow ? seen : undefined
 }
 
 const Frame = styled.div`

@@ -70,7 +70,7 @@ function Sided({ pack, item, side, entry, right, left, stopped, isReadOnly, onAn
     <>
       <Side $mirrored={mirrored}>
         <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={stopped || isReadOnly} mirrored={mirrored} onAnswer={(answer) => onAnswer(item, side, answer)} />
-        {item.kind === 'angle' && item.sided && <ArcBar value={own} other={opposite} norm={item.norm} min={item.min ?? 0} max={item.max ?? 180} mirrored={mirrored} isShort={own !== undefined && opposite !== undefined && Math.abs(own - opposite) >= 10} />}
+        {item.kind === 'angle' && item.sided && <ArcBar value={own} other={opposite} norm={item.norm} min={item.min ?? 0} max={item.max ?? 180} mirrored={mirrored} isShort={own !== undefined && opposite !== undefined && opposite - own >= 10} />}
       </Side>
       {entry && entry.state !== 'examined' && <Told $odd={Boolean(odd)}>{findingWords(pack, entry)}</Told>}
       {entry?.override && <Told $odd>done against a hold</Told>}

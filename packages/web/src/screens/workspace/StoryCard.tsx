@@ -32,6 +32,21 @@ export function StoryCard(props: Props) {
   return (
     <Grid>
       <Box>
+        <Disclosure defaultExpanded={false}>
+          <Head>
+            <SmallTitle>Patient card</SmallTitle>
+            <Button isDisabled={isReadOnly || normals(card).length === 0} onPress={() => onRecord(normals(card))}>
+              {openCard.length > 0 ? 'Confirm: the rest none' : 'Confirmed'}
+            </Button>
+          </Head>
+          <Soft as="p" style={{ maxHeight: 36, overflow: 'hidden' }}>{openCard.length === 0 ? 'Everything on the card is known.' : `Not known yet: ${openCard.map((item) => item.label.toLowerCase()).join(', ')}.`}</Soft>
+          <More slot="trigger">Open the card</More>
+          <DisclosurePanel>
+            <Facts {...props} items={card} />
+          </DisclosurePanel>
+        </Disclosure>
+      </Box>
+      <Box>
         <Head>
           <SmallTitle>This episode</SmallTitle>
           <Button isDisabled={isReadOnly || normals(core).length === 0} onPress={() => onRecord(normals(core))}>
@@ -51,28 +66,13 @@ export function StoryCard(props: Props) {
           </>
         )}
       </Box>
-      <Box>
-        <Disclosure defaultExpanded={false}>
-          <Head>
-            <SmallTitle>Patient card</SmallTitle>
-            <Button isDisabled={isReadOnly || normals(card).length === 0} onPress={() => onRecord(normals(card))}>
-              {openCard.length > 0 ? 'Confirm: the rest none' : 'Confirmed'}
-            </Button>
-          </Head>
-          <Soft as="p">{openCard.length === 0 ? 'Everything on the card is known.' : `Not known yet: ${openCard.map((item) => item.label.toLowerCase()).join(', ')}.`}</Soft>
-          <More slot="trigger">Open the card</More>
-          <DisclosurePanel>
-            <Facts {...props} items={card} />
-          </DisclosurePanel>
-        </Disclosure>
-      </Box>
     </Grid>
   )
 }
 
 function Facts({ pack, items, because, sides, startedAt, isReadOnly, entryOf, onAnswer }: Props) {
   return (
-    <ul>
+    <List>
       {items.map((item) => (
         <Fact key={item.id} id={`row-${item.id}`}>
           <div>
@@ -94,7 +94,7 @@ function Facts({ pack, items, because, sides, startedAt, isReadOnly, entryOf, on
           </Answers>
         </Fact>
       ))}
-    </ul>
+    </List>
   )
 }
 
@@ -150,13 +150,17 @@ const Head = styled.div`
   gap: 12px;
   padding: 6px 0;
 `
+const List = styled.ul`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0 24px;
+`
 const Fact = styled.li`
   display: grid;
-  grid-template-columns: minmax(0, 0.8fr) minmax(0, 1.2fr);
-  gap: 12px;
-  align-items: center;
-  min-height: 40px;
-  padding: 3px 0;
+  align-content: space-between;
+  gap: 3px;
+  padding: 6px 0;
+  line-height: 1.25;
   border-top: 1px solid ${({ theme }) => theme.rule};
   scroll-margin: 90px;
 `

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { ToggleButtonGroup } from 'react-aria-components'
 import type { Entry, Item, Pack, Qualifier, Scalar, Side, Value } from '@kneecap-awl/core'
 import styled from 'styled-components'
@@ -114,7 +114,7 @@ function Extra({ label, qualifier, value, isDisabled, mirrored, onPick }: { read
     const values = Array.isArray(value) ? (value as readonly string[]) : value === undefined ? [] : [String(value)]
     return <MultiPicker label={label} placeholder={qualifier.label} options={options} empty={options[0]} values={values} abnormal isDisabled={isDisabled} onPick={onPick} />
   }
-  const short = options.join('').length + options.length * 2 <= 16
+  const short = options.join('').length + options.length * 2 <= 18
   return short ? <Segments label={label} options={options} calm={options.slice(0, 1)} value={value as string | undefined} isDisabled={isDisabled} mirrored={mirrored} onPick={onPick} /> : <Picker label={label} placeholder={qualifier.label} options={options} value={value as string | undefined} abnormal isDisabled={isDisabled} onPick={onPick} />
 }
 
@@ -132,13 +132,18 @@ interface NumberProps {
 
 /** A number is stored when the box is left or Enter is pressed; one out of range says what is wanted and stores nothing. */
 export function NumberBox({ label, caption, unit, min, max, value, isDisabled, onSet }: NumberProps) {
-  const [text, setText] = useState(value === undefined ? '' : String(value))
+  const known = value === undefined ? '' : String(value)
+  const [text, setText] = useState(known)
+  const [seen, setSeen] = useState(known)
   const [fault, setFault] = useState(false)
-  useEffect(() => setText(value === undefined ? '' : String(value)), [value])
+  if (seen !== known) {
+    setSeen(known)
+    setText(known)
+  }
   const wanted = `${min ?? ''}${min !== undefined || max !== undefined ? ' to ' : ''}${max ?? ''}${unit ? ` ${unit}` : ''}`
   const commit = (): void => {
     const trimmed = text.trim().replace(',', '.')
-    if (trimmed === '' || trimmed === String(value ?? '')) return setFault(false)
+    if (trimmed === '' || trimmed === known) return setFault(false)
     const number = Number(trimmed)
     const wrong = Number.isNaN(number) || number < (min ?? -Infinity) || number > (max ?? Infinity)
     setFault(wrong)

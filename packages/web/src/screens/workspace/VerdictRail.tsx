@@ -6,7 +6,7 @@ import { Cautions } from '../../parts/Cautions'
 import { SmallTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
-import { ProofTree } from '../verdict/ProofTree'
+import { ProofTree } from '../../parts/ProofTree'
 
 interface Props {
   readonly pack: Pack

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react'
-import { conditionRanges, fold, judgement, openItems, slotKey, type Entry, type Examination, type Item, type Pack, type Region, type Side, type Stop } from '@kneecap-awl/core'
+import { conditionRanges, findingsOf, fold, judgement, openItems, slotKey, type Entry, type Examination, type Folded, type Item, type Pack, type Region, type Side, type Stop, type Verdict } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 
 export interface StopView {
@@ -30,12 +30,12 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const isShown = useCallback((item: Item): boolean => {
     if (item.depth === 'core' || fetched.has(item.id)) return true
     if (['right', 'left', 'none'].some((side) => entryOf(item.id, side as Side))) return true
-    const index = pack.items.indexOf(item)
-    return item.stage === 'result' ? asked.level[index] === 2 || RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.')) : asked.level[index] === 2
+    if (RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.'))) return true
+    return item.depth === 'prompted' && asked.level[pack.items.indexOf(item)] === 2
   }, [asked, entryOf, fetched, pack])
 
   const isAnswered = useCallback((item: Item): boolean => {
-    const needed: readonly Side[] = !item.sided ? ['none'] : item.stage === 'story' || item.stage === 'patient' ? (detail.sides as Side[]) : ['right', 'left']
+    const needed: readonly Side[] = !item.sided ? ['none'] : item.stage === 'story' || item.stage === 'patient' ? (detail.sides) : ['right', 'left']
     return needed.every((side) => entryOf(item.id, side) !== undefined)
   }, [detail.sides, entryOf])
 
@@ -43,17 +43,30 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
     if (!region) return []
     const flagItems = new Set(judged.verdict.flags.filter((flag) => flag.tier !== 'here').flatMap((flag) => JSON.stringify(flag.proof ?? '').match(/"item":"[^"]+"/g) ?? []).map((text) => text.slice(8, -1)))
     return region.stops.map((stop) => {
-      const listed = stop.id === 'story' ? storyItems(pack) : stopItems(pack, region, stop)
+      const listed = stop.id === 'story' ? storyItems(pack, region) : stopItems(pack, region, stop)
       const shown = listed.filter(isShown)
       return { stop, items: shown, answered: shown.filter(isAnswered).length, held: shown.some((item) => heldBy.has(item.id)), flags: shown.filter((item) => flagItems.has(item.id)).length }
     })
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
-  return { region, examination, judged, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
+  const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
+  return { region, examination, judged, firstSeen, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
+}
+
+/** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
+function firstProven(verdict: Verdict, state: Folded): string | undefined {
+  const times = verdict.flags
+    .filter((flag) => flag.tier === 'now' && flag.proof)
+    .map((flag) => (flag.proof ? findingsOf(flag.proof) : []).flatMap((finding) => state.get(slotKey(finding.item, finding.side))?.at ?? []).sort().at(-1))
+  return times.filter((time) => time !== undefined).sort()[0]
 }
 
 const RESULTS_ALWAYS = ['imaging.film']
-const storyItems = (pack: Pack): Item[] => pack.items.filter((item) => item.stage === 'story' && item.derive === undefined).sort((a, b) => Number(a.depth !== 'core') - Number(b.depth !== 'core'))
+/** Story facts: the core in its own order, then what is prompted. */
+function storyItems(pack: Pack, region: Region): Item[] {
+  const rank = (item: Item): number => (region.core.includes(item.id) ? region.core.indexOf(item.id) : region.core.length)
+  return pack.items.filter((item) => item.stage === 'story' && item.derive === undefined).sort((a, b) => rank(a) - rank(b))
+}
 
 /** The stop's own list, then whatever else of the region is examined in the same stage and place. */
 function stopItems(pack: Pack, region: Region, stop: Stop): Item[] {

@@ -1,6 +1,6 @@
 import { findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { Soft } from '../../parts/controls'
+import { Soft } from './controls'
 
 const OPERATOR: Readonly<Record<string, string>> = { all: 'all of', any: 'any of', not: 'not', proven: 'proven', atLeast: 'at least' }
 const TRUTH = { met: 'met', 'not-met': 'not met', unknown: 'not known' } as const
@@ -40,7 +40,7 @@ export function words(pack: Pack, finding: ProofFinding): string {
   if (finding.state === 'derived') {
     const { value } = finding
     const unit = itemsById(pack).get(finding.item)?.unit
-    const shown = typeof value === 'number' ? String(Math.round(value * 100) / 100) : typeof value === 'object' && value !== null && 'low' in value ? `${Math.round(value.low * 10) / 10} to ${Math.round(value.high * 10) / 10}` : String(value)
+    const shown = typeof value === 'number' ? String(Math.round(value * 100) / 100) : typeof value === 'object' && 'low' in value ? `${Math.round(value.low * 10) / 10} to ${Math.round(value.high * 10) / 10}` : String(value)
     return `${shown}${unit ? ` ${unit}` : ''}, worked out`
   }
   const { value } = finding

@@ -1,0 +1,20 @@
+import { chromium } from 'playwright-core'
+const base = process.env.BASE ?? 'http://127.0.0.1:4620'
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu','--disable-quic','--no-first-run','--disable-background-networking','--disable-component-update','--disable-sync'] })
+const page = await (await b.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: process.env.DARK ? 'dark':'light' })).newPage()
+page.on('console', m => { if (m.type()==='error'||m.type()==='warning') console.log('CONSOLE', m.text().slice(0,300)) })
+page.on('pageerror', e => console.log('PAGEERROR', e.message.slice(0,500)))
+const shot = (n) => page.screenshot({ path: `/tmp/shots/${n}.png` })
+await page.goto(base); await page.waitForTimeout(600); await shot('signin')
+await page.getByLabel('Sign-in name').fill('brannock'); await page.getByLabel('Password').fill('harbour-light'); await page.getByRole('button',{name:'Sign in'}).click()
+await page.waitForTimeout(1200); await shot('desk')
+await page.getByRole('button',{name:'Start an examination'}).click(); await page.waitForTimeout(900)
+await page.getByLabel('New patient, name').fill('Hesper Lindqvist'); await page.getByLabel('Birth date').fill('1988-04-02')
+await page.getByRole('button',{name:'right knee, front'}).click(); await page.waitForTimeout(300); await shot('start')
+await page.getByRole('button',{name:'Begin with the story'}).click(); await page.waitForTimeout(1500); await shot('story')
+for (const s of ['Screen','Pulse and nerve','Feel','Move','Stability and menisci']) { await page.getByRole('navigation',{name:'Route'}).getByRole('button',{name:new RegExp('^'+s)}).click(); await page.waitForTimeout(300); await shot('ws-'+s.split(' ')[0].toLowerCase()) }
+await page.goto(base); await page.waitForTimeout(900)
+await page.getByRole('link',{name:'Anneke Pell'}).first().click(); await page.waitForTimeout(1500); await shot('verdict')
+await page.goto(base); await page.waitForTimeout(900)
+await page.getByRole('link',{name:'Rufus Hale'}).first().click(); await page.waitForTimeout(1500); await page.getByRole('button',{name:/^Hip and neigh/}).click(); await page.waitForTimeout(400); await shot('draft')
+await b.close()
