@@ -129,16 +129,17 @@ function calcLeaf(leaf: Of<'calc'>, prepared: Prepared): Run {
   }
 }
 
-/** Met when every rung the ladder may still stop at fits, not met when none does. */
+/** Met when every rung the ladder may still stop at fits, not met when none does (running off the end is no rung). */
 function ladderTruth(prepared: Prepared, leaf: Of<'calc'>, context: Context, side: number): T {
   const { possible, mayFall } = prepared.rungs(leaf.calc, context, side)
   const fits = possible.map((value) => rungFits(value, leaf.cmp, leaf.operand))
   if (!mayFall && fits.every(Boolean) && fits.length > 0) return YES
-  if (!mayFall && !fits.some(Boolean)) return NO
+  if (!fits.some(Boolean) && (!mayFall || leaf.cmp !== '!=')) return NO
   return UNKNOWN
 }
 
-function rungFits(value: string, cmp: Comparator, operand: readonly string[]): boolean {
+/** Whether a ladder that stopped at this rung would satisfy the comparison. */
+export function rungFits(value: string, cmp: Comparator, operand: readonly string[]): boolean {
   const [first = ''] = operand
   switch (cmp) {
     case '=':

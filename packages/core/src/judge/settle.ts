@@ -1,6 +1,7 @@
+import { rungFits } from './compileLeaf.js'
 import type { Prepared } from './prepare.js'
 import { slotOf, type Compiled, type Context, type Slot } from './runtime.js'
-import { NO, UNKNOWN, YES, type T } from './truth.js'
+import { NO, UNKNOWN, YES } from './truth.js'
 
 /** Findings to take, by slot number, that would settle a rule; null when no finding still missing can do it. */
 export type SettlingSet = ReadonlySet<number> | null
@@ -73,27 +74,12 @@ function calcSet(id: string, rule: Compiled, goal: Goal, context: Context, side:
     const open = ready.points.filter((part) => part.rule.run(context, side) === UNKNOWN)
     return union(open.map((part) => inner(part.rule, NO) ?? inner(part.rule, YES)))
   }
-  const options = ready.ladder.map((rung, at) => union([inner(rung.rule, YES), ...ready.ladder.slice(0, at).map((above) => inner(above.rule, NO))]))
-  const fitting = options.filter((_, at) => stopsAt(rule, at, prepared) === (goal === YES))
-  return cheapest(fitting, cost)
-}
-
-/** Whether a ladder that stopped at this rung would make the leaf met. */
-function stopsAt(rule: Compiled, rung: number, prepared: Prepared): boolean {
-  if (rule.node.op !== 'leaf' || rule.node.leaf.type !== 'calc') return false
-  const { leaf } = rule.node
-  const value = prepared.readyCalc(leaf.calc).ladder[rung]?.value ?? ''
-  const first = leaf.operand[0] ?? ''
-  const compare: Record<string, boolean> = {
-    '=': value === first,
-    '!=': value !== first,
-    in: leaf.operand.includes(value),
-    '>=': Number(value) >= Number(first),
-    '>': Number(value) > Number(first),
-    '<=': Number(value) <= Number(first),
-    '<': Number(value) < Number(first),
-  }
-  return compare[leaf.cmp] ?? false
+  const { leaf } = rule.node.op === 'leaf' ? rule.node : { leaf: undefined }
+  if (leaf?.type !== 'calc') return null
+  const fits = (value: string): boolean => rungFits(value, leaf.cmp, leaf.operand)
+  const stops = ready.ladder.flatMap((rung, at) => (fits(rung.value) === (goal === YES) ? [union([inner(rung.rule, YES), ...ready.ladder.slice(0, at).map((above) => inner(above.rule, NO))])] : []))
+  const none = goal === NO ? [union(ready.ladder.filter((rung) => fits(rung.value)).map((rung) => inner(rung.rule, NO)))] : []
+  return cheapest([...stops, ...none], cost)
 }
 
 export const totalCost = (set: ReadonlySet<number>, cost: Cost): number => [...set].reduce((sum, slot) => sum + cost(slot), 0)
@@ -125,5 +111,3 @@ function cheapestOf(n: number, sets: readonly SettlingSet[], cost: Cost): Settli
   const usable = sets.filter((set): set is ReadonlySet<number> => set !== null).sort((a, b) => totalCost(a, cost) - totalCost(b, cost))
   return usable.length < n ? null : union(usable.slice(0, Math.max(0, n)))
 }
-
-export const truthIsOpen = (truth: T): boolean => truth === UNKNOWN

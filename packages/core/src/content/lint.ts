@@ -1,0 +1,184 @@
+import { STAGE_CEILINGS } from './ceilings.js'
+import type { Problem } from './problem.js'
+import type { Item, Leaf, Pack, RuleNode } from './types.js'
+import { WitnessSearch, type Goal } from './witness.js'
+import { MEASURES } from '../measure/registry.js'
+import { NO, YES } from '../judge/truth.js'
+
+/**
+ * Reviews a compiled pack: words and kinds of every comparison, sources of figures, ceilings of the core, keys, cycles, what `inPlay`
+ * may read; and by search that every flag can be met and be excluded, and that nothing meets a flag without bringing it into play.
+ * @returns one problem for each fault, none when the pack is sound
+ */
+export function lintPack(pack: Pack): Problem[] {
+  return [...lintItems(pack), ...lintCore(pack), ...lintLeaves(pack), ...lintReferences(pack), ...lintCycles(pack), ...lintFlags(pack)]
+}
+
+const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
+
+function lintItems(pack: Pack): Problem[] {
+  return pack.items.flatMap((item) => [
+    ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
+    ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
+    ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),
+  ])
+}
+
+function lintCore(pack: Pack): Problem[] {
+  return pack.regions.flatMap((region) => {
+    const core = pack.items.filter((item) => region.core.includes(item.id))
+    const keys = new Map<string, string>()
+    const doubled = core.flatMap((item) => {
+      const first = item.key === undefined ? undefined : keys.get(item.key)
+      if (item.key !== undefined) keys.set(item.key, item.id)
+      return first === undefined ? [] : [problem(item.id, `has the key "${item.key ?? ''}" of ${first}`, 'give it another key')]
+    })
+    const over = Object.entries(STAGE_CEILINGS).flatMap(([name, { stages, most }]) => {
+      const count = core.filter((item) => (stages as readonly string[]).includes(item.stage)).length
+      return count > most ? [problem(region.id, `asks ${count} core items of ${name}; the ceiling is ${most}`, 'make the least needed one prompted')] : []
+    })
+    return [...doubled, ...over]
+  })
+}
+
+/** Every leaf of every rule with the id of what owns it. */
+function leaves(pack: Pack): { readonly id: string; readonly leaf: Leaf }[] {
+  const walk = (id: string, node: RuleNode): { id: string; leaf: Leaf }[] => (node.op === 'leaf' ? [{ id, leaf: node.leaf }] : node.of.flatMap((kid) => walk(id, kid)))
+  return rulesOf(pack).flatMap(([id, node]) => walk(id, node))
+}
+
+function rulesOf(pack: Pack): (readonly [string, RuleNode])[] {
+  return [
+    ...pack.flags.flatMap((flag) => [[flag.id, flag.inPlay] as const, ...flag.clauses.map((clause) => [flag.id, clause.when] as const)]),
+    ...pack.calcs.flatMap((calc) => [calc.when, calc.validWhen, ...calc.ladder.map((r) => r.when), ...calc.points.map((p) => p.when)].flatMap((node) => (node ? [[calc.id, node] as const] : []))),
+    ...pack.groups.map((group) => [group.id, group.when] as const),
+    ...pack.holds.map((hold) => [hold.id, hold.when] as const),
+    ...pack.modifiers.map((modifier) => [modifier.id, modifier.when] as const),
+    ...pack.conditions.flatMap((condition) => condition.evidence.map((evidence) => [condition.id, evidence.when] as const)),
+  ]
+}
+
+function lintLeaves(pack: Pack): Problem[] {
+  const items = new Map(pack.items.map((item) => [item.id, item]))
+  const words = leaves(pack).flatMap(({ id, leaf }) => (leaf.type === 'compare' ? lintComparison(id, leaf, items) : leaf.type === 'calc' ? lintCalcLeaf(id, leaf, pack) : []))
+  const guards = rulesOf(pack).flatMap(([id, node]) => loneProven(node, false).map(() => problem(id, 'uses proven outside a not', 'proven may only suppress: write not: { proven: … }')))
+  return [...words, ...guards]
+}
+
+const loneProven = (node: RuleNode, underNot: boolean): RuleNode[] =>
+  node.op === 'leaf' ? [] : node.op === 'proven' ? (underNot ? [] : [node]) : node.of.flatMap((kid) => loneProven(kid, node.op === 'not'))
+
+function lintComparison(id: string, leaf: Extract<Leaf, { type: 'compare' }>, items: ReadonlyMap<string, Item>): Problem[] {
+  const item = items.get(leaf.term.item)
+  if (!item) return []
+  const { qualifier, fn } = leaf.term
+  const about = qualifier === undefined ? item : item.qualifiers[qualifier]
+  const options = about?.options ?? []
+  if (leaf.cmp === 'is') return item.kind === 'sign' || item.qualifiers[qualifier ?? '']?.kind === 'sign' ? [] : [problem(id, `"${leaf.text}" stands bare, but ${item.label} is no sign`, 'compare it with a value')]
+  if (qualifier === undefined && item.readings.length > 0 && fn !== 'gap') return [problem(id, `"${leaf.text}" does not say which reading`, `write ${item.id}.${item.readings.join(` or ${item.id}.`)}`)]
+  if (fn === 'diff' || fn === 'deficit' || fn === 'gap' || fn === 'change' || options.length === 0) return leaf.operand.every((word) => !Number.isNaN(Number(word))) ? [] : [problem(id, `"${leaf.text}" compares a number with words`, 'compare with a number')]
+  return leaf.operand.filter((word) => !options.includes(word)).map((word) => problem(id, `"${word}" in "${leaf.text}" is not a value of ${item.label}`, `use one of: ${options.join(', ')}`))
+}
+
+function lintCalcLeaf(id: string, leaf: Extract<Leaf, { type: 'calc' }>, pack: Pack): Problem[] {
+  const calc = pack.calcs.find((one) => one.id === leaf.calc)
+  if (calc?.kind === 'truth' && leaf.cmp !== 'is') return [problem(id, `"${leaf.text}" compares a truth`, 'let it stand bare, or under not')]
+  if (calc?.kind !== 'ladder' || leaf.cmp !== '=') return []
+  return leaf.operand.filter((word) => !calc.ladder.some((rung) => rung.value === word)).map((word) => problem(id, `"${word}" is not a value of ${calc.label}`, `use one of: ${calc.ladder.map((r) => r.value).join(', ')}`))
+}
+
+function lintReferences(pack: Pack): Problem[] {
+  const actions = new Set(pack.actions.map((action) => action.id))
+  const destinations = new Set(pack.destinations.map((d) => d.id))
+  return pack.flags.flatMap((flag) => [
+    ...flag.doNow.filter((id) => !actions.has(id)).map((id) => problem(flag.id, `does "${id}" first, which is no action`, 'define it under actions in pack.yaml')),
+    ...flag.to.filter((id) => !destinations.has(id)).map((id) => problem(flag.id, `sends to "${id}", which is no destination`, 'define it under destinations in pack.yaml')),
+  ])
+}
+
+function lintCycles(pack: Pack): Problem[] {
+  const refs = new Map<string, string[]>()
+  for (const { id, leaf } of leaves(pack)) {
+    const to = leaf.type === 'calc' ? leaf.calc : leaf.type === 'flag' || leaf.type === 'hold' ? leaf.ref : undefined
+    if (to !== undefined) refs.set(id, [...(refs.get(id) ?? []), to])
+  }
+  const state = new Map<string, 'open' | 'done'>()
+  const cyclic: string[] = []
+  const visit = (id: string): void => {
+    if (state.get(id) === 'done') return
+    if (state.get(id) === 'open') return void cyclic.push(id)
+    state.set(id, 'open')
+    refs.get(id)?.forEach(visit)
+    state.set(id, 'done')
+  }
+  for (const id of refs.keys()) visit(id)
+  return [...new Set(cyclic)].map((id) => problem(id, 'depends on itself', 'break the circle'))
+}
+
+function lintFlags(pack: Pack): Problem[] {
+  const allowed = (id: string): boolean => {
+    const item = pack.items.find((one) => one.id === id)
+    return item !== undefined && (item.depth === 'core' || item.depth === 'card' || isWorkedOutFromCore(item, pack))
+  }
+  const reads = pack.flags.flatMap((flag) => readItems(flag.inPlay, pack).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
+  const search = new WitnessSearch(pack)
+  return [...reads, ...search.prepared.flags.filter(({ flag }) => flag.id !== 'any.flag.here').flatMap(({ flag, inPlay, any }) => provable(search, flag.id, { inPlay, any }))]
+}
+
+function provable(search: WitnessSearch, id: string, { inPlay, any }: { inPlay: Goal['rule']; any: Goal['rule'] }): Problem[] {
+  const met = search.find([{ rule: any, want: YES }])
+  if (!met.found) return [problem(id, 'no findings meet it', 'some part of its rule contradicts another')]
+  if (!search.find([{ rule: any, want: NO }]).found) return [problem(id, 'no findings exclude it', 'some part of its rule is always true')]
+  const meeting: Goal = { rule: any, want: YES }
+  const out: Goal = { rule: inPlay, want: NO }
+  const first = search.find([out, meeting], askable(search))
+  const escape = first.found || first.exhausted ? first : search.find([meeting, out], askable(search))
+  if (!escape.found) return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
+  const told = [...escape.found].map(([slot, reading]) => `${search.pack.items[Math.floor(slot / 3)]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`)
+  return [problem(id, `is met without being in play by ${told.join(', ')}`, 'widen inPlay')]
+}
+
+/** A prompted item is only ever examined when something asks for it; one on demand is nobody's duty. */
+function askable(search: WitnessSearch): (item: Item) => readonly Goal[] | false {
+  const { prepared } = search
+  const askers = new Map<string, Goal['rule'][]>()
+  const note = (item: string, rule: Goal['rule']): void => void askers.set(item, [...(askers.get(item) ?? []), rule])
+  for (const { group, rule } of prepared.groups) {
+    for (const item of group.ask) {
+      note(item, rule)
+      for (const { flag, inPlay } of prepared.flags) if (flag.asks.some((ask) => ask.group === group.id && !ask.conditional)) note(item, inPlay)
+    }
+  }
+  for (const { flag, inPlay } of prepared.flags) for (const ask of flag.asks) if (ask.item !== undefined) note(ask.item, inPlay)
+  return (item) => {
+    if (item.depth === 'core' || item.depth === 'card') return []
+    const rules = askers.get(item.id)
+    if (!rules) return isWorkedOutFromCore(item, search.pack) ? [] : false
+    const key = `askers of ${item.id}`
+    return [{ rule: prepared.shared(key, () => anyOf(rules)), want: YES }]
+  }
+}
+
+const anyOf = (rules: readonly Goal['rule'][]): Goal['rule'] => ({
+  node: { op: 'any', of: rules.map((rule) => rule.node) },
+  kids: rules,
+  run: (context, side) => Math.max(...rules.map((rule) => rule.run(context, side))) as 0 | 1 | 2,
+  reads: () => [],
+})
+
+function readItems(node: RuleNode, pack: Pack, seen = new Set<string>()): string[] {
+  if (node.op !== 'leaf') return node.of.flatMap((kid) => readItems(kid, pack, seen))
+  const { leaf } = node
+  if (leaf.type === 'compare') return [leaf.term.item, ...(leaf.term.more ?? [])]
+  if (leaf.type === 'calc' && !seen.has(leaf.calc)) {
+    seen.add(leaf.calc)
+    const calc = pack.calcs.find((one) => one.id === leaf.calc)
+    return [calc?.when, calc?.validWhen, ...(calc?.ladder.map((r) => r.when) ?? []), ...(calc?.points.map((p) => p.when) ?? [])].flatMap((rule) => (rule ? readItems(rule, pack, seen) : []))
+  }
+  return 'item' in leaf ? [leaf.item] : []
+}
+
+/** A value that is worked out from core findings is as good as core: "days since" from the date of onset. */
+function isWorkedOutFromCore(item: Item, pack: Pack): boolean {
+  return item.derive !== undefined && Object.values(item.derive.from).some((path) => pack.items.some((one) => one.depth === 'core' && (one.id === path || path.startsWith(`${one.id}.`))))
+}

@@ -1,0 +1,192 @@
+import { rungFits } from '../judge/compileLeaf.js'
+import { Prepared } from '../judge/prepare.js'
+import { slotOf, type Compiled, type Context, type Reading, type Slot } from '../judge/runtime.js'
+import { NO, UNKNOWN, YES } from '../judge/truth.js'
+import type { Item, Leaf, Pack, Scalar } from './types.js'
+
+/** A wish: this rule should come out met (2) or not met (0) on the side judged. */
+export interface Goal {
+  readonly rule: Compiled
+  readonly want: typeof YES | typeof NO
+}
+
+/** Findings that grant every wish, by slot number; undefined when none was found within the budget. */
+export type Witness = ReadonlyMap<number, Reading>
+export type Search = { readonly found: Witness } | { readonly found: undefined; readonly exhausted: boolean }
+
+const RIGHT = 0
+const OTHER = 1
+const BUDGET = 120_000
+
+/**
+ * Looks for findings that make rules come out as wished, by trying for each leaf the values at and beside the thresholds that the
+ * pack names. When it ends without a witness and was not cut short, there is none among those values: for the rules of a pack a proof.
+ */
+export class WitnessSearch {
+  readonly prepared: Prepared
+  private readonly context: Context
+  private readonly slots: (Reading | undefined)[]
+  private readonly thresholds: ReadonlyMap<string, readonly number[]>
+  private budget = 0
+
+  constructor(readonly pack: Pack) {
+    this.prepared = new Prepared(pack)
+    this.slots = new Array<Reading | undefined>(pack.items.length * 3)
+    this.context = this.prepared.context(this.slots, [], Date.UTC(2026, 0, 15))
+    this.thresholds = thresholdsOf(this.prepared)
+  }
+
+  /**
+   * @param mayUse which items may be examined; and further wishes that examining one brings with it
+   */
+  find(goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false = () => []): Search {
+    this.slots.fill(undefined)
+    this.budget = BUDGET
+    const found = this.solve(goals, mayUse) ? new Map(this.slots.flatMap((reading, at) => (reading ? [[at, reading] as const] : []))) : undefined
+    this.slots.fill(undefined)
+    return found ? { found } : { found: undefined, exhausted: this.budget > 0 }
+  }
+
+  private solve(goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+    if (--this.budget <= 0) return false
+    this.prepared.enterPhase(this.context, { deciding: false, indicated: null })
+    this.context.derived.clear()
+    let open: Goal | undefined
+    for (const goal of goals) {
+      const truth = goal.rule.run(this.context, RIGHT)
+      if (truth === goal.want) continue
+      if (truth !== UNKNOWN) return false
+      open = goal
+    }
+    return open ? this.expand(open, goals, mayUse) : true
+  }
+
+  private expand({ rule, want }: Goal, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+    const { node, kids } = rule
+    const each = (wish: Goal['want']): boolean => this.solve([...goals, ...kids.map((kid) => ({ rule: kid, want: wish }))], mayUse)
+    const some = (wish: Goal['want']): boolean => kids.some((kid) => kid.run(this.context, RIGHT) === UNKNOWN && this.solve([...goals, { rule: kid, want: wish }], mayUse))
+    switch (node.op) {
+      case 'all':
+        return want === YES ? each(YES) : some(NO)
+      case 'any':
+        return want === YES ? some(YES) : each(NO)
+      case 'not':
+        return each(want === YES ? NO : YES)
+      case 'proven':
+        return each(want)
+      case 'atLeast':
+        return some(want)
+      case 'leaf':
+        return this.expandLeaf(node.leaf, rule, want, goals, mayUse)
+    }
+  }
+
+  private expandLeaf(leaf: Leaf, rule: Compiled, want: Goal['want'], goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+    const more = (wishes: readonly Goal[]): boolean => this.solve([...goals, ...wishes], mayUse)
+    if (leaf.type === 'calc') return this.calcWishes(leaf, want).some(more)
+    if (leaf.type === 'flag') return more([{ rule: this.prepared.readyFlag(leaf.ref).any, want }])
+    return rule.reads(RIGHT).some((slot) => this.tryValues(leaf, slot, goals, mayUse))
+  }
+
+  /** Ways in which a calculated value can come to satisfy, or fail, a leaf. */
+  private calcWishes(leaf: Extract<Leaf, { type: 'calc' }>, want: Goal['want']): Goal[][] {
+    const ready = this.prepared.readyCalc(leaf.calc)
+    const validity: Goal[] = ready.validWhen ? [{ rule: ready.validWhen, want: YES }] : []
+    if (ready.when) return [[...validity, { rule: ready.when, want }]]
+    if (ready.points.length > 0) {
+      const part = ready.points.find((one) => one.rule.run(this.context, RIGHT) === UNKNOWN)
+      return part ? [[{ rule: part.rule, want }], [{ rule: part.rule, want: want === YES ? NO : YES }]] : []
+    }
+    const fitting = ready.ladder.filter((rung) => rungFits(rung.value, leaf.cmp, leaf.operand))
+    const none: Goal[][] = want === NO ? [fitting.map((rung) => ({ rule: rung.rule, want: NO }))] : []
+    const stops: Goal[][] = ready.ladder.map((rung, at) => [{ rule: rung.rule, want: YES }, ...ready.ladder.slice(0, at).map((above) => ({ rule: above.rule, want: NO }) as Goal)])
+    return [...none, ...stops]
+  }
+
+  private tryValues(leaf: Leaf, slot: Slot, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+    const item = this.prepared.item(slot.item)
+    const brings = mayUse(item)
+    if (brings === false) return false
+    const at = slotOf(slot.item, slot.side)
+    const before = this.slots[at]
+    for (const candidate of this.candidates(leaf, item, before, slot.side === OTHER)) {
+      this.slots[at] = candidate
+      if (this.solve(before ? goals : [...goals, ...brings], mayUse)) return true
+    }
+    this.slots[at] = before
+    return false
+  }
+
+  private candidates(leaf: Leaf, item: Item, before: Reading | undefined, onOther: boolean): Reading[] {
+    const qualifier = leaf.type === 'compare' ? leaf.term.qualifier : undefined
+    const reading = (value: Reading['value'], qualifiers: Reading['qualifiers']): Reading => ({ examined: true, reason: undefined, notValid: false, value, qualifiers })
+    if (qualifier !== undefined) {
+      if (before?.qualifiers[qualifier] !== undefined) return []
+      return this.qualifierValues(item, qualifier, onOther).map((value) => reading(before?.value, { ...before?.qualifiers, [qualifier]: value }))
+    }
+    if (item.kind === 'multi') return multiValues(leaf, item, before).map((value) => reading(value, before?.qualifiers ?? {}))
+    if (before?.value !== undefined) return []
+    return this.itemValues(item, onOther).map((value) => reading(value, before?.qualifiers ?? {}))
+  }
+
+  private itemValues(item: Item, onOther: boolean): Scalar[] {
+    if (item.options.length > 0) return [...item.options]
+    if (item.kind === 'moment') return []
+    return onOther ? [referenceOf(item)] : this.numbers(item.id, item)
+  }
+
+  private qualifierValues(item: Item, name: string, onOther: boolean): (Scalar | readonly string[])[] {
+    const qualifier = item.qualifiers[name]
+    if (!qualifier) return []
+    if (qualifier.kind === 'sign') return [true, false]
+    if (qualifier.kind === 'number') return onOther ? [referenceOf(qualifier)] : this.numbers(`${item.id}.${name}`, qualifier)
+    if (qualifier.kind === 'multi') return (qualifier.options ?? []).map((option) => [option])
+    return [...(qualifier.options ?? [])]
+  }
+
+  private numbers(key: string, { min, max }: { readonly min?: number; readonly max?: number }): number[] {
+    const near = (this.thresholds.get(key) ?? [0]).flatMap((t) => [t + 1, t, t - 1])
+    const reference = referenceOf({ ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) })
+    return [...new Set([reference, ...near, ...near.map((n) => reference + n)])].filter((n) => n >= (min ?? -Infinity) && n <= (max ?? Infinity)).slice(0, 40)
+  }
+}
+
+/** The number that the other side has wherever only the difference matters. */
+const referenceOf = ({ min, max }: { readonly min?: number; readonly max?: number }): number =>
+  [40, 2, 0].find((n) => n >= (min ?? -Infinity) && n <= (max ?? Infinity)) ?? (min ?? 0) + 100
+
+/** A word is added to what is ticked already, so that two rules on one list can both be met. */
+function multiValues(leaf: Leaf, item: Item, before: Reading | undefined): (readonly string[])[] {
+  const ticked = Array.isArray(before?.value) ? (before.value as readonly string[]).filter((word) => word !== item.empty) : []
+  if (before) return leaf.type === 'compare' ? leaf.operand.filter((word) => item.options.includes(word) && word !== item.empty && !ticked.includes(word)).map((word) => [...ticked, word]) : []
+  return [...item.options].sort((a) => (a === item.empty ? -1 : 0)).map((word) => [word])
+}
+
+/** Numbers that any rule of the pack compares an item (or a qualifier of it) with. */
+function thresholdsOf(prepared: Prepared): ReadonlyMap<string, readonly number[]> {
+  const found = new Map<string, Set<number>>()
+  const walk = (rule: Compiled): void => {
+    rule.kids.forEach(walk)
+    if (rule.node.op !== 'leaf' || rule.node.leaf.type !== 'compare') return
+    const { term, operand } = rule.node.leaf
+    for (const id of [term.item, ...(term.more ?? [])]) {
+      const key = term.qualifier === undefined ? id : `${id}.${term.qualifier}`
+      const set = found.get(key) ?? new Set()
+      for (const word of operand) if (word !== '' && !Number.isNaN(Number(word))) set.add(Number(word))
+      found.set(key, set)
+    }
+  }
+  for (const flag of prepared.flags) {
+    walk(flag.inPlay)
+    walk(flag.any)
+  }
+  for (const { rule } of prepared.groups) walk(rule)
+  for (const calc of prepared.calcs) {
+    if (calc.when) walk(calc.when)
+    if (calc.validWhen) walk(calc.validWhen)
+    calc.ladder.forEach((rung) => walk(rung.rule))
+    calc.points.forEach((part) => walk(part.rule))
+  }
+  return new Map([...found].map(([key, set]) => [key, [...set]]))
+}
+

@@ -1,0 +1,50 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { join, relative } from 'node:path'
+import { compilePack, examinedNormal, itemsById, judgement, type Entry, type Examination, type Finding, type Pack, type Side, type SourceFile } from '../src/index.js'
+
+const CONTENT = join(import.meta.dirname, '../../../content')
+const walk = (dir: string): string[] => readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
+
+export const contentFiles = (): SourceFile[] => walk(CONTENT).filter((path) => path.endsWith('.yaml')).sort().map((path) => ({ path: relative(CONTENT, path), text: readFileSync(path, 'utf8') }))
+
+let kept: Pack | undefined
+export const thePack = (): Pack => (kept ??= compilePack(contentFiles()))
+
+export const AS_OF = '2026-03-10T09:00:00.000Z'
+let count = 0
+export const newId = (): string => `01920000-0000-7000-8000-${String(++count).padStart(12, '0')}`
+
+export interface Told extends Finding {
+  readonly side?: Side
+  readonly state?: Entry['state']
+  readonly reason?: string
+}
+
+/** Short form for tests: item (with or without its region), then a value, words, or a whole finding. A side other than the sore one is given in it. */
+export type Findings = Readonly<Record<string, string | number | readonly string[] | Told>>
+
+const isTold = (value: Findings[string]): value is Told => typeof value === 'object' && !Array.isArray(value)
+
+export function entriesFor(findings: Findings, sore: Side = 'right', at = AS_OF): Entry[] {
+  const items = itemsById(thePack())
+  return Object.entries(findings).map(([key, given]) => {
+    const [id = '', named] = key.split(' ')
+    const item = items.get(id) ?? items.get(`knee.${id}`)
+    if (!item) throw new Error(`no item "${id}"`)
+    const { side, state = 'examined', ...finding }: Told = isTold(given) ? given : { value: given }
+    return { id: newId(), item: item.id, side: item.sided ? ((named as Side | undefined) ?? side ?? sore) : 'none', state, ...finding, by: 'test', at }
+  })
+}
+
+export const daysAgo = (days: number): Told => ({ value: new Date(Date.parse(AS_OF) - days * 86_400_000).toISOString(), qualifiers: { precision: 'exact' } })
+
+/** A calm knee of a 40-year-old: card and core examined and normal on both sides, begun three weeks ago. */
+export const calm = (): Entry[] => [
+  ...examinedNormal(thePack(), ['card', 'core'], { by: 'test', at: '2026-03-10T08:00:00.000Z', newId }),
+  ...entriesFor({ 'patient.age-years': 40, 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }, 'right', '2026-03-10T08:00:00.000Z'),
+]
+
+export const exam = (entries: readonly Entry[], side: Side = 'right'): Examination => ({ complaint: { region: 'knee', sides: [side] }, asOf: AS_OF, entries })
+
+export const judged = (entries: readonly Entry[], side: Side = 'right') => judgement(thePack(), exam(entries, side))
+export const flagIds = (entries: readonly Entry[], side: Side = 'right'): string[] => judged(entries, side).verdict.flags.map((flag) => flag.id)
