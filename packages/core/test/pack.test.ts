@@ -20,7 +20,7 @@ const compileFaults = (files: readonly SourceFile[]): string => {
   }
   return ''
 }
-const lintFaults = (files: readonly SourceFile[]): string => lintPack(compilePack(files)).map(problemLine).join('\n')
+const lintFaults = (files: readonly SourceFile[]): string => lintPack(compilePack(files), ['back.flag.cauda-equina', 'knee.flag.locked']).map(problemLine).join('\n')
 
 describe('the shipped pack', () => {
   it('has no fault that the linter knows', () => {
@@ -92,11 +92,11 @@ describe('a bad pack is refused with file, id and cure', () => {
     ['a flag that is met without being in play', 'regions/knee/flags.yaml', 'inPlay: { any: [story.locking = cannot move fully now, diff(knee.move.extension.passive) <= -5] }', 'inPlay: story.locking = cannot move fully now', /knee\.flag\.locked: is met without being in play/],
     ['inPlay that reads a prompted item', 'shared/flags.yaml', 'inPlay: screen.wound != none', 'inPlay: screen.bleeding = pulsatile', /inPlay reads knee\.screen\.bleeding, which is not core/],
     ['two items with one key', 'regions/knee/region.yaml', 'key: jll', 'key: jlm', /has the key "jlm"/],
-    ['too many core items', 'regions/knee/region.yaml', '    - { item: screen.four-steps', '    - { item: screen.rigors, seconds: 2, why: threat, key: rig }\n    - { item: screen.four-steps', /ceiling is 8/],
+    ['too many core items', 'regions/knee/region.yaml', '    - { item: screen.four-steps', '    - { item: knee.feel.mcl, seconds: 2, why: common, key: mcl }\n    - { item: screen.four-steps', /core items of feel; the ceiling is 12/],
     ['a comparison without its reading', 'regions/knee/calcs.yaml', 'knee.move.flexion.active < 90', 'knee.move.flexion < 90', /does not say which reading/],
     ['a rule that depends on itself', 'regions/knee/calcs.yaml', 'when: { any: [knee.feel.medial-joint-line >= 2,', 'when: { any: [knee.calc.line-tender, knee.feel.medial-joint-line >= 2,', /knee\.calc\.line-tender: depends on itself/],
     ['proven outside a not', 'shared/flags.yaml', 'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]', 'clauses: [{ tier: now, when: { proven: screen.bladder-bowel-saddle != none } }]', /uses proven outside a not/],
-    ['an action that does not exist', 'shared/flags.yaml', 'doNow: [now.phone, now.cauda, now.fast]', 'doNow: [now.phon]', /"now\.phon", which is no action/],
+    ['an action that does not exist', 'shared/flags.yaml', 'doNow: [now.phone, now.cauda, now.fast]', 'doNow: [now.phon]', /"now\.phon" first, which is no action/],
   ])('%s', (_what, path, from, to, told) => {
     expect(lintFaults(changed(path, from, to))).toMatch(told)
   })

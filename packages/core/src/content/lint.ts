@@ -8,10 +8,13 @@ import { NO, YES } from '../judge/truth.js'
 /**
  * Reviews a compiled pack: words and kinds of every comparison, sources of figures, ceilings of the core, keys, cycles, what `inPlay`
  * may read; and by search that every flag can be met and be excluded, and that nothing meets a flag without bringing it into play.
+ * The search runs only once everything else is sound.
+ * @param only ids of the flags to search for; all when left out
  * @returns one problem for each fault, none when the pack is sound
  */
-export function lintPack(pack: Pack): Problem[] {
-  return [...lintItems(pack), ...lintCore(pack), ...lintLeaves(pack), ...lintReferences(pack), ...lintCycles(pack), ...lintFlags(pack)]
+export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
+  const plain = [...lintItems(pack), ...lintCore(pack), ...lintLeaves(pack), ...lintReferences(pack), ...lintCycles(pack), ...lintInPlay(pack)]
+  return plain.length > 0 ? plain : searchFlags(pack, only)
 }
 
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
@@ -115,14 +118,19 @@ function lintCycles(pack: Pack): Problem[] {
   return [...new Set(cyclic)].map((id) => problem(id, 'depends on itself', 'break the circle'))
 }
 
-function lintFlags(pack: Pack): Problem[] {
+/** `inPlay` may read core items, story facts and the patient card only. */
+function lintInPlay(pack: Pack): Problem[] {
   const allowed = (id: string): boolean => {
     const item = pack.items.find((one) => one.id === id)
     return item !== undefined && (item.depth === 'core' || item.depth === 'card' || isWorkedOutFromCore(item, pack))
   }
-  const reads = pack.flags.flatMap((flag) => readItems(flag.inPlay, pack).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
+  return pack.flags.flatMap((flag) => readItems(flag.inPlay, pack).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
+}
+
+function searchFlags(pack: Pack, only: readonly string[] | undefined): Problem[] {
   const search = new WitnessSearch(pack)
-  return [...reads, ...search.prepared.flags.filter(({ flag }) => flag.id !== 'any.flag.here').flatMap(({ flag, inPlay, any }) => provable(search, flag.id, { inPlay, any }))]
+  const wanted = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
+  return wanted.flatMap(({ flag, inPlay, any }) => provable(search, flag.id, { inPlay, any }))
 }
 
 function provable(search: WitnessSearch, id: string, { inPlay, any }: { inPlay: Goal['rule']; any: Goal['rule'] }): Problem[] {

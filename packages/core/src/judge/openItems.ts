@@ -21,7 +21,7 @@ export interface OpenItem {
 
 /**
  * The missing findings that would bring the ceiling down (or, at the ceiling already, complete the picture), first the one to take first:
- * by the tier it can move, then story and screen, core before prompted, then how many flags it helps to settle, then its time.
+ * by the tier it can move, then core before prompted, story and screen before what needs hands, then how many flags it helps to settle, then its time.
  */
 export function openItems({ verdict, prepared, context }: Judgement): readonly OpenItem[] {
   const { openFlags, holds, floor } = verdict
@@ -42,7 +42,7 @@ export function openItems({ verdict, prepared, context }: Judgement): readonly O
       const item = prepared.item(index)
       const slots = [...about.slots]
       return {
-        order: [tierRank(about.tier), about.sure ? 0 : 1, STAGE_ORDER[item.stage] ?? 2, item.depth === 'core' || item.depth === 'card' ? 0 : 1, -about.flags.size, item.seconds],
+        order: [tierRank(about.tier), about.sure ? 0 : 1, item.depth === 'core' || item.depth === 'card' ? 0 : 1, STAGE_ORDER[item.stage] ?? 2, -about.flags.size, item.seconds],
         open: {
           item: item.id,
           sides: slots.map((slot) => SIDE_NAMES[slot % 3] ?? 'none'),
