@@ -20,7 +20,11 @@ async function choosePort() {
   const port = Number(wish)
   if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Stop(`--port takes a number from 1 to 65535, not "${wish}".`)
   return freePort(port).catch((error) => {
-    throw new Stop(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Choose another with --port N, or leave --port out.` : `Port ${port} cannot be used: ${error.message}`)
+    throw new Stop(
+      error.code === 'EADDRINUSE'
+        ? `Port ${port} is taken by another program. Choose another with --port N, or leave --port out.`
+        : `Port ${port} cannot be used: ${error.message}`,
+    )
   })
 }
 
@@ -49,7 +53,13 @@ async function main() {
 }
 
 function serve(cluster, urls, port) {
-  const env = { ...process.env, AWL_OWNER_URL: urls.ownerUrl, AWL_APP_URL: urls.appUrl, AWL_PORT: String(port), AWL_DEMO: args.includes('--no-demo') ? 'no' : 'yes' }
+  const env = {
+    ...process.env,
+    AWL_OWNER_URL: urls.ownerUrl,
+    AWL_APP_URL: urls.appUrl,
+    AWL_PORT: String(port),
+    AWL_DEMO: args.includes('--no-demo') ? 'no' : 'yes',
+  }
   const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'inherit'] })
   server.stdout.on('data', (chunk) => {
     const text = String(chunk)

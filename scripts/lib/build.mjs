@@ -3,7 +3,14 @@ import { existsSync } from 'node:fs'
 import { ROOT, onceFor, run, stampOf } from './run.mjs'
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
-const CODE = ['packages/core/src', 'packages/core/tsconfig.json', 'packages/server/src', 'packages/server/tsconfig.json', 'tsconfig.base.json', 'package-lock.json']
+const CODE = [
+  'packages/core/src',
+  'packages/core/tsconfig.json',
+  'packages/server/src',
+  'packages/server/tsconfig.json',
+  'tsconfig.base.json',
+  'package-lock.json',
+]
 
 /** Compiles core and server with TypeScript, unless nothing changed. */
 export const buildServer = () =>

@@ -13,7 +13,9 @@ export function checkNode() {
 export function postgresBin() {
   const base = '/usr/lib/postgresql'
   if (!existsSync(base)) return undefined
-  const versions = readdirSync(base).filter((v) => existsSync(join(base, v, 'bin', 'initdb'))).sort((a, b) => Number(b) - Number(a))
+  const versions = readdirSync(base)
+    .filter((v) => existsSync(join(base, v, 'bin', 'initdb')))
+    .sort((a, b) => Number(b) - Number(a))
   return versions[0] ? join(base, versions[0], 'bin') : undefined
 }
 
@@ -30,7 +32,10 @@ export function installDebian({ browser = false } = {}) {
   const apt = (args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args]
     const result = run(command, rest, { quiet: true, may: true, env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
-    if (result.status !== 0) throw new Stop(`${wanted.join(' and ')} could not be installed. As root run: apt-get install -y --no-install-recommends ${wanted.join(' ')}\n${result.stderr.split('\n').slice(0, 6).join('\n')}`)
+    if (result.status !== 0)
+      throw new Stop(
+        `${wanted.join(' and ')} could not be installed. As root run: apt-get install -y --no-install-recommends ${wanted.join(' ')}\n${result.stderr.split('\n').slice(0, 6).join('\n')}`,
+      )
   }
   if (wanted.includes('postgresql') && isRoot) {
     mkdirSync('/etc/postgresql-common', { recursive: true })
@@ -43,7 +48,9 @@ export function installDebian({ browser = false } = {}) {
 
 /** npm ci, unless node_modules already matches the lock file. */
 export function installNpm() {
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex')
   const stamp = join(ROOT, 'node_modules', '.kneecap-awl-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return 'there'
   run('npm', ['ci', '--no-audit', '--no-fund'], { quiet: true })

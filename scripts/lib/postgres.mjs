@@ -11,7 +11,9 @@ const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
 /** As root PostgreSQL runs as its own user, whose numbers stand in /etc/passwd. */
 function runAs() {
   if (process.getuid() !== 0) return {}
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'))
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((l) => l.startsWith('postgres:'))
   if (!line) throw new Stop('PostgreSQL is installed but has no user "postgres".')
   const [, , uid, gid] = line.split(':')
   return { uid: Number(uid), gid: Number(gid) }
@@ -28,7 +30,13 @@ export class Cluster {
   }
 
   tool(name, args, { may = false, quiet = true } = {}) {
-    const result = spawnSync(join(this.bin, name), args, { ...this.user, cwd: '/', stdio: quiet ? 'ignore' : ['ignore', 'pipe', 'pipe'], encoding: 'utf8', env: { PATH: process.env.PATH, HOME: '/', LC_ALL: 'C.UTF-8', TZ: 'UTC' } })
+    const result = spawnSync(join(this.bin, name), args, {
+      ...this.user,
+      cwd: '/',
+      stdio: quiet ? 'ignore' : ['ignore', 'pipe', 'pipe'],
+      encoding: 'utf8',
+      env: { PATH: process.env.PATH, HOME: '/', LC_ALL: 'C.UTF-8', TZ: 'UTC' },
+    })
     if (result.status !== 0 && !may) throw new Stop(`${name} failed. ${result.stderr ?? ''} The log is ${join(this.folder, 'postgres.log')}.`)
     return result.status === 0
   }
@@ -86,7 +94,20 @@ export class Cluster {
     }
     chmodSync(this.folder, 0o700)
     chmodSync(this.data, 0o700)
-    this.tool('initdb', ['-D', this.data, '-U', 'app', '--auth-local=peer', '--auth-host=scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8', '--data-checksums', '--no-instructions'])
+    this.tool('initdb', [
+      '-D',
+      this.data,
+      '-U',
+      'app',
+      '--auth-local=peer',
+      '--auth-host=scram-sha-256',
+      `--pwfile=${passwordFile}`,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--data-checksums',
+      '--no-instructions',
+    ])
     writeFileSync(join(this.data, 'pg_hba.conf'), 'host all all 127.0.0.1/32 scram-sha-256\nhost replication all 127.0.0.1/32 scram-sha-256\n')
     rmSync(passwordFile)
     writeFileSync(join(this.folder, 'secrets.json'), JSON.stringify(secrets), { mode: 0o600 })

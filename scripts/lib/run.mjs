@@ -56,12 +56,21 @@ export function freePort(wish = 0) {
   })
 }
 
-const walk = (path) => (statSync(path).isDirectory() ? readdirSync(path).filter((n) => n !== 'dist' && n !== 'node_modules' && !n.endsWith('.tsbuildinfo')).flatMap((n) => walk(join(path, n))) : [path])
+const walk = (path) =>
+  statSync(path).isDirectory()
+    ? readdirSync(path)
+        .filter((n) => n !== 'dist' && n !== 'node_modules' && !n.endsWith('.tsbuildinfo'))
+        .flatMap((n) => walk(join(path, n)))
+    : [path]
 
 /** A stamp over the bytes of the sources; work is skipped while it stays the same. */
 export function stampOf(paths) {
   const hash = createHash('sha256')
-  for (const path of paths.filter((p) => existsSync(join(ROOT, p))).flatMap((p) => walk(join(ROOT, p))).sort()) hash.update(path).update(readFileSync(path))
+  for (const path of paths
+    .filter((p) => existsSync(join(ROOT, p)))
+    .flatMap((p) => walk(join(ROOT, p)))
+    .sort())
+    hash.update(path).update(readFileSync(path))
   return hash.digest('hex')
 }
 

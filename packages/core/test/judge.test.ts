@@ -6,7 +6,12 @@ const range = (findings: Findings, base = calm()): [Tier, Tier] => {
   const { verdict } = judged([...base, ...entriesFor(findings)])
   return [verdict.floor, verdict.ceiling]
 }
-const DISLOCATED: Findings = { 'story.trauma': 'present', 'story.energy': 'high', 'story.onset-at': daysAgo(0.1), 'story.joint-out': { value: 'put back by others', qualifiers: { what: 'whole knee' } } }
+const DISLOCATED: Findings = {
+  'story.trauma': 'present',
+  'story.energy': 'high',
+  'story.onset-at': daysAgo(0.1),
+  'story.joint-out': { value: 'put back by others', qualifiers: { what: 'whole knee' } },
+}
 
 describe('the range', () => {
   it('nothing examined is Here to Now', () => {
@@ -23,7 +28,10 @@ describe('the range', () => {
     expect(range({ 'story.trauma': 'present' }, pulseless)[1]).toBe('now')
   })
   it('a Lachman that could not be done for guarding is never negative', () => {
-    const { verdict } = judged([...calm(), ...entriesFor({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' }, 'story.giving-way': 'on turning' })])
+    const { verdict } = judged([
+      ...calm(),
+      ...entriesFor({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' }, 'story.giving-way': 'on turning' }),
+    ])
     expect(verdict.openFlags.map((flag) => flag.id)).toContain('knee.flag.acl')
     expect(verdict.ceiling).not.toBe('here')
   })
@@ -35,7 +43,10 @@ describe('the range', () => {
 
 describe('what the brief asks of a knee', () => {
   it('an absent pulse after a reduced dislocation is Now', () => {
-    const { verdict } = judged([...calm(), ...entriesFor({ ...DISLOCATED, 'vascular.pulse-dorsalis-pedis': 'absent', 'vascular.pulse-posterior-tibial': 'absent' })])
+    const { verdict } = judged([
+      ...calm(),
+      ...entriesFor({ ...DISLOCATED, 'vascular.pulse-dorsalis-pedis': 'absent', 'vascular.pulse-posterior-tibial': 'absent' }),
+    ])
     expect(verdict.floor).toBe('now')
     expect(verdict.flags[0]?.id).toBe('any.flag.arterial-hard')
   })
@@ -43,27 +54,62 @@ describe('what the brief asks of a knee', () => {
     const without = calm().filter((entry) => !entry.item.startsWith('vascular.pulse'))
     const view = judged([...without, ...entriesFor(DISLOCATED)])
     expect(view.verdict.ceiling).toBe('now')
-    expect(openItems(view).slice(0, 2).map((item) => item.item).sort()).toEqual(['vascular.pulse-dorsalis-pedis', 'vascular.pulse-posterior-tibial'])
+    expect(
+      openItems(view)
+        .slice(0, 2)
+        .map((item) => item.item)
+        .sort(),
+    ).toEqual(['vascular.pulse-dorsalis-pedis', 'vascular.pulse-posterior-tibial'])
   })
   it('a soft Lachman of 8 mm with a normal screen is Weeks', () => {
-    expect(range({ 'story.giving-way': 'on turning', 'knee.test.lachman right': { value: 10, qualifiers: { 'end-point': 'soft' } }, 'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } } })[0]).toBe('weeks')
+    expect(
+      range({
+        'story.giving-way': 'on turning',
+        'knee.test.lachman right': { value: 10, qualifiers: { 'end-point': 'soft' } },
+        'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } },
+      })[0],
+    ).toBe('weeks')
   })
   it('no straight-leg raise with a gap above the kneecap is Days, with a splint and a call', () => {
-    const { verdict } = judged([...calm(), ...entriesFor({ 'story.trauma': 'present', 'story.onset-at': daysAgo(2), 'story.pop': 'present', 'knee.screen.heel-lift': 'cannot', 'knee.feel.quads-tendon': { value: '2', qualifiers: { gap: 'full' } } })])
+    const { verdict } = judged([
+      ...calm(),
+      ...entriesFor({
+        'story.trauma': 'present',
+        'story.onset-at': daysAgo(2),
+        'story.pop': 'present',
+        'knee.screen.heel-lift': 'cannot',
+        'knee.feel.quads-tendon': { value: '2', qualifiers: { gap: 'full' } },
+      }),
+    ])
     const flag = verdict.flags.find((one) => one.id === 'knee.flag.extensor-rupture')
     expect(flag).toMatchObject({ tier: 'days', doNow: expect.arrayContaining(['now.rest-tendon', 'now.phone']) as string[] })
   })
   it.each<[string, Findings, string, Tier]>([
     ['a hot swollen knee with fever', { 'story.fever': 'present', 'feel.warmth': 'hot', 'feel.effusion': 'moderate' }, 'any.flag.septic-joint', 'today'],
-    ['the same under immune suppression', { 'story.fever': 'present', 'feel.warmth': 'hot', 'feel.effusion': 'moderate', 'patient.immunosuppressed': ['chemotherapy'] }, 'any.flag.septic-joint', 'now'],
+    [
+      'the same under immune suppression',
+      { 'story.fever': 'present', 'feel.warmth': 'hot', 'feel.effusion': 'moderate', 'patient.immunosuppressed': ['chemotherapy'] },
+      'any.flag.septic-joint',
+      'now',
+    ],
     ['blistered dusky skin', { 'screen.skin-infection': ['dusky or purple', 'clear blister'] }, 'any.flag.necrotising', 'now'],
     ['rising pain after an injury', { 'story.trauma': 'present', 'screen.pain-disproportion': 'present' }, 'any.flag.compartment', 'now'],
-    ['a fall at 60 within a week', { 'patient.age-years': 60, 'story.trauma': 'present', 'story.onset-at': daysAgo(1) }, 'any.flag.fracture-suspected', 'today'],
+    [
+      'a fall at 60 within a week',
+      { 'patient.age-years': 60, 'story.trauma': 'present', 'story.onset-at': daysAgo(1) },
+      'any.flag.fracture-suspected',
+      'today',
+    ],
     ['a swollen pitting calf', { 'knee.feel.calf': '2', 'vascular.pitting': 'present' }, 'any.flag.dvt', 'today'],
     ['a 13-year-old whose hip hardly turns in', { 'patient.age-years': 13, 'move.hip-rotation-in': 8 }, 'hip.flag.sufe', 'today'],
     ['the same, unable to walk', { 'patient.age-years': 13, 'move.hip-rotation-in': 8, 'screen.four-steps': 'cannot now' }, 'hip.flag.sufe', 'now'],
     ['a kneecap at the side', { 'knee.screen.deformity': 'kneecap to the side' }, 'knee.flag.patella-out', 'now'],
-    ['bladder change with a weak foot', { 'neuro.strength.ankle-dorsiflexion': '3', 'screen.bladder-bowel-saddle': ['cannot pass'] }, 'back.flag.cauda-equina', 'now'],
+    [
+      'bladder change with a weak foot',
+      { 'neuro.strength.ankle-dorsiflexion': '3', 'screen.bladder-bowel-saddle': ['cannot pass'] },
+      'back.flag.cauda-equina',
+      'now',
+    ],
     ['a bleed in haemophilia', { 'patient.bleeding-disorder': 'haemophilia A or B', 'feel.effusion': 'small' }, 'any.flag.haemophilia-bleed', 'now'],
     ['night pain at 22', { 'patient.age-years': 22, 'story.rest-night-pain': ['wakes at night'] }, 'any.flag.bone-tumour-adult', 'days'],
     ['joint seen in a wound', { 'screen.wound': 'bone or joint seen' }, 'any.flag.joint-wound', 'now'],
@@ -72,9 +118,12 @@ describe('what the brief asks of a knee', () => {
     const { verdict } = judged([...calm(), ...entriesFor(findings)])
     expect(verdict.flags.find((flag) => flag.id === id)?.tier).toBe(tier)
   })
-  it('a benign look-alike: a squat that hurts behind the kneecap stays Here', () => expect(range({ 'knee.test.squat-pain': 'present', 'knee.feel.patella-facets': '2' })).toEqual(['here', 'here']))
+  it('a benign look-alike: a squat that hurts behind the kneecap stays Here', () =>
+    expect(range({ 'knee.test.squat-pain': 'present', 'knee.feel.patella-facets': '2' })).toEqual(['here', 'here']))
   it('a finding on the side that does not hurt still counts', () => {
-    expect(flagIds([...calm(), ...entriesFor({ 'story.trauma': 'present', 'vascular.pulse-dorsalis-pedis left': 'absent' })])).toContain('any.flag.arterial-hard')
+    expect(flagIds([...calm(), ...entriesFor({ 'story.trauma': 'present', 'vascular.pulse-dorsalis-pedis left': 'absent' })])).toContain(
+      'any.flag.arterial-hard',
+    )
   })
 })
 
@@ -107,13 +156,31 @@ describe('the knee film rule', () => {
     set('knee.move.flexion', bend, { qualifiers: { active: 80, passive: 85 } }, { qualifiers: { active: 120, passive: 125 } })
     set('story.steps-at-once', then, 'no', 'yes')
     set('screen.four-steps', now, 'cannot now', 'freely')
-    const unset = Object.entries({ 'patient.age-years': age, 'knee.feel.fibular-head': fibula, 'knee.feel.patella-bone': patella, 'knee.move.flexion': bend, 'story.steps-at-once': then, 'screen.four-steps': now }).filter(([, given]) => given === undefined).map(([item]) => item)
+    const unset = Object.entries({
+      'patient.age-years': age,
+      'knee.feel.fibular-head': fibula,
+      'knee.feel.patella-bone': patella,
+      'knee.move.flexion': bend,
+      'story.steps-at-once': then,
+      'screen.four-steps': now,
+    })
+      .filter(([, given]) => given === undefined)
+      .map(([item]) => item)
     // with the age unknown the rule is not valid either, so it stays not known
     const { verdict } = judged([...calm().filter((entry) => !unset.includes(entry.item)), ...entriesFor(told)])
     expect(verdict.calcs.find((calc) => calc.id === 'knee.calc.ottawa')?.value).toBe(result)
   })
   it('kneecap tenderness with a tender plateau is not isolated', () => {
-    const { verdict } = judged([...calm(), ...entriesFor({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1), 'story.steps-at-once': 'yes', 'knee.feel.patella-bone': '2', 'knee.feel.tibial-condyles': '2' })])
+    const { verdict } = judged([
+      ...calm(),
+      ...entriesFor({
+        'story.trauma': 'present',
+        'story.onset-at': daysAgo(1),
+        'story.steps-at-once': 'yes',
+        'knee.feel.patella-bone': '2',
+        'knee.feel.tibial-condyles': '2',
+      }),
+    ])
     expect(verdict.calcs.find((calc) => calc.id === 'knee.calc.ottawa')?.value).toBe('not-met')
   })
   it('is not known where the story cannot be relied on, and the flag asks for the film', () => {
@@ -124,32 +191,65 @@ describe('the knee film rule', () => {
 })
 
 describe('the clot score', () => {
-  const score = (findings: Findings): string | undefined => judged([...calm(), ...entriesFor({ 'knee.feel.calf': '1', ...findings })]).verdict.calcs.find((calc) => calc.id === 'calc.wells-dvt')?.value
-  const absent: Findings = { 'story.vte-risk': ['none'], 'vascular.deep-vein-tender': 'absent', 'screen.limb-swollen': 'none', 'vascular.collateral-veins': 'absent', 'story.other-diagnosis': 'less likely', 'vascular.calf-girth right': 360, 'vascular.calf-girth left': 360 }
-  it('cancer, a calf 32 mm thicker and pitting make 3', () => expect(score({ ...absent, 'patient.cancer': 'active', 'vascular.calf-girth right': 392, 'vascular.pitting': 'present' })).toBe('3'))
-  it('another diagnosis at least as likely takes two away', () => expect(score({ ...absent, 'vascular.calf-girth right': 392, 'vascular.deep-vein-tender': 'present', 'story.other-diagnosis': 'as likely or more' })).toBe('0'))
+  const score = (findings: Findings): string | undefined =>
+    judged([...calm(), ...entriesFor({ 'knee.feel.calf': '1', ...findings })]).verdict.calcs.find((calc) => calc.id === 'calc.wells-dvt')?.value
+  const absent: Findings = {
+    'story.vte-risk': ['none'],
+    'vascular.deep-vein-tender': 'absent',
+    'screen.limb-swollen': 'none',
+    'vascular.collateral-veins': 'absent',
+    'story.other-diagnosis': 'less likely',
+    'vascular.calf-girth right': 360,
+    'vascular.calf-girth left': 360,
+  }
+  it('cancer, a calf 32 mm thicker and pitting make 3', () =>
+    expect(score({ ...absent, 'patient.cancer': 'active', 'vascular.calf-girth right': 392, 'vascular.pitting': 'present' })).toBe('3'))
+  it('another diagnosis at least as likely takes two away', () =>
+    expect(score({ ...absent, 'vascular.calf-girth right': 392, 'vascular.deep-vein-tender': 'present', 'story.other-diagnosis': 'as likely or more' })).toBe(
+      '0',
+    ))
   it('30 mm exactly counts, 29.9 does not', () => {
     expect(score({ ...absent, 'vascular.calf-girth right': 390 })).toBe('1')
     expect(score({ ...absent, 'vascular.calf-girth right': 389.9 })).toBe('0')
   })
   it('missing parts give a range that holds the ceiling', () => {
-    expect(score({ 'story.vte-risk': ['bed 3 days or surgery in 12 weeks'], 'vascular.deep-vein-tender': 'absent', 'screen.limb-swollen': 'none', 'vascular.collateral-veins': 'absent' })).toBe('-1 to 2')
+    expect(
+      score({
+        'story.vte-risk': ['bed 3 days or surgery in 12 weeks'],
+        'vascular.deep-vein-tender': 'absent',
+        'screen.limb-swollen': 'none',
+        'vascular.collateral-veins': 'absent',
+      }),
+    ).toBe('-1 to 2')
   })
 })
 
 describe('holds', () => {
   const holds = (findings: Findings): string[] => judged([...calm(), ...entriesFor(findings)]).verdict.holds.map((hold) => hold.id)
   it('the stress tests wait until the film rule is answered', () => {
-    const { verdict } = judged([...calm().filter((entry) => entry.item !== 'knee.feel.fibular-head'), ...entriesFor({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1) })])
+    const { verdict } = judged([
+      ...calm().filter((entry) => entry.item !== 'knee.feel.fibular-head'),
+      ...entriesFor({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1) }),
+    ])
     expect(verdict.holds.find((hold) => hold.id === 'any.hold.fracture-not-excluded')?.stops).toContain('knee.test.lachman')
   })
-  it('a clear film lifts that hold', () => expect(holds({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1), 'patient.age-years': 60, 'imaging.film': ['normal'] })).not.toContain('any.hold.fracture-not-excluded'))
-  it('a hot joint is needled before it is tested', () => expect(holds({ 'feel.warmth': 'hot', 'feel.effusion': 'moderate' })).toContain('any.hold.infected-joint'))
+  it('a clear film lifts that hold', () =>
+    expect(holds({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1), 'patient.age-years': 60, 'imaging.film': ['normal'] })).not.toContain(
+      'any.hold.fracture-not-excluded',
+    ))
+  it('a hot joint is needled before it is tested', () =>
+    expect(holds({ 'feel.warmth': 'hot', 'feel.effusion': 'moderate' })).toContain('any.hold.infected-joint'))
   it('a tense joint makes the drawers wait', () => expect(holds({ 'feel.effusion': 'large' })).toContain('knee.hold.tense'))
 })
 
 describe('explanation', () => {
-  const entries = [...calm(), ...entriesFor({ 'knee.test.lachman right': { value: 8, qualifiers: { 'end-point': 'soft' } }, 'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } } })]
+  const entries = [
+    ...calm(),
+    ...entriesFor({
+      'knee.test.lachman right': { value: 8, qualifiers: { 'end-point': 'soft' } },
+      'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } },
+    }),
+  ]
   it('proves a flag down to the findings', () => {
     const proof = judged(entries).verdict.flags.find((flag) => flag.id === 'knee.flag.acl')?.proof
     expect(proof && findingsOf(proof).map((finding) => `${finding.item} ${finding.side}`)).toContain('knee.test.lachman right')
@@ -159,7 +259,12 @@ describe('explanation', () => {
     expect(lower).toMatchObject({ changes: [{ item: 'knee.test.lachman', side: 'right', to: 'normal' }], tier: 'here' })
   })
   it('says which missing findings would raise it', () => {
-    const raise = counterfactuals(judged([...calm().filter((entry) => entry.item !== 'screen.looks-ill' && entry.item !== 'feel.effusion' && entry.item !== 'knee.feel.effusion'), ...entriesFor({ 'story.fever': 'present' })])).raise
+    const raise = counterfactuals(
+      judged([
+        ...calm().filter((entry) => entry.item !== 'screen.looks-ill' && entry.item !== 'feel.effusion' && entry.item !== 'knee.feel.effusion'),
+        ...entriesFor({ 'story.fever': 'present' }),
+      ]),
+    ).raise
     expect(raise.length).toBeGreaterThan(0)
     expect(raise.every((one) => one.changes.length <= 3)).toBe(true)
   })

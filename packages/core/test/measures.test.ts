@@ -62,7 +62,10 @@ describe('repeated readings', () => {
 })
 
 describe('error and real change', () => {
-  it.each([[9, 0.9, 2.85], [12, 0.75, 6]])('SD %d with ICC %d has a standard error of %d', (sd, icc, sem) => expect(round(standardError(sd, icc), 2)).toBe(sem))
+  it.each([
+    [9, 0.9, 2.85],
+    [12, 0.75, 6],
+  ])('SD %d with ICC %d has a standard error of %d', (sd, icc, sem) => expect(round(standardError(sd, icc), 2)).toBe(sem))
   it('gives the smallest real change', () => {
     expect(round(minimalDetectableChange(standardError(9, 0.9)), 2)).toBe(7.89)
     expect(round(minimalDetectableChange(standardError(9, 0.9), 90), 2)).toBe(6.62)
@@ -71,15 +74,27 @@ describe('error and real change', () => {
     expect(round(minimalDetectableChange(3, 95, 3), 2)).toBe(4.8)
     expect(round(detectableSideChange(3), 2)).toBe(11.76)
   })
-  it.each([[100, 112, 12, 'real'], [100, 107, 7, 'within error'], [100, 108, 8, 'within error'], [100, 109, 9, 'real']])('%d then %d is a change of %d: %s', (before, now, change, reading) =>
-    expect(readChange(before, now, 3)).toEqual({ change, reading }))
+  it.each([
+    [100, 112, 12, 'real'],
+    [100, 107, 7, 'within error'],
+    [100, 108, 8, 'within error'],
+    [100, 109, 9, 'real'],
+  ])('%d then %d is a change of %d: %s', (before, now, change, reading) => expect(readChange(before, now, 3)).toEqual({ change, reading }))
 })
 
 describe('gap, lag and power', () => {
-  it.each([[60, 165, 105, 'clear'], [5, 10, 5, 'none'], [100, 112, 12, 'mild']])('active %d, passive %d: gap %d, %s', (active, passive, gap, reading) => expect(activeGap(deg(active), deg(passive))).toEqual({ gap, reading }))
+  it.each([
+    [60, 165, 105, 'clear'],
+    [5, 10, 5, 'none'],
+    [100, 112, 12, 'mild'],
+  ])('active %d, passive %d: gap %d, %s', (active, passive, gap, reading) => expect(activeGap(deg(active), deg(passive))).toEqual({ gap, reading }))
   it('lags by 15 when passive is 0 and active -15', () => expect(extensionLag(deg(0), deg(-15))).toBe(15))
   it('does not lag below 0', () => expect(extensionLag(deg(-5), deg(0))).toBe(0))
-  it.each([['4+', '5', 1, 'minor'], ['4-', '5', 3, 'significant'], ['5', '5', 0, 'none']] as const)('%s against %s is %d steps: %s', (side, other, steps, reading) => expect(powerGap(side, other)).toEqual({ steps, reading }))
+  it.each([
+    ['4+', '5', 1, 'minor'],
+    ['4-', '5', 3, 'significant'],
+    ['5', '5', 0, 'none'],
+  ] as const)('%s against %s is %d steps: %s', (side, other, steps, reading) => expect(powerGap(side, other)).toEqual({ steps, reading }))
 })
 
 describe('tenderness', () => {
@@ -92,8 +107,18 @@ describe('tenderness', () => {
 })
 
 describe('laxity', () => {
-  it.each([[2, 'firm', 0, 'A', false], [4, 'firm', 1, 'A', false], [4, 'soft', 1, 'B', true], [7, 'soft', 2, 'B', true], [12, 'none', 3, 'B', true], [0, 'firm', 0, 'A', false], [5, 'firm', 1, 'A', false], [10, 'firm', 2, 'A', false]] as const)('%d mm more, %s: grade %d%s', (difference, end, grade, letter, torn) =>
-    expect(laxityGrade(mm(difference), end)).toEqual({ grade, letter, tornUntilImaged: torn }))
+  it.each([
+    [2, 'firm', 0, 'A', false],
+    [4, 'firm', 1, 'A', false],
+    [4, 'soft', 1, 'B', true],
+    [7, 'soft', 2, 'B', true],
+    [12, 'none', 3, 'B', true],
+    [0, 'firm', 0, 'A', false],
+    [5, 'firm', 1, 'A', false],
+    [10, 'firm', 2, 'A', false],
+  ] as const)('%d mm more, %s: grade %d%s', (difference, end, grade, letter, torn) =>
+    expect(laxityGrade(mm(difference), end)).toEqual({ grade, letter, tornUntilImaged: torn }),
+  )
 })
 
 describe('effusion', () => {
@@ -104,13 +129,24 @@ describe('effusion', () => {
     [false, false, false, 'none'],
     [false, undefined, undefined, undefined],
   ])('sweep %s, fluctuation %s, tap %s: %s', (sweep, fluctuation, tap, result) => expect(effusionByThreeTests({ sweep, fluctuation, tap })).toBe(result))
-  it.each([[true, false, 'small'], [true, true, 'moderate'], [false, true, 'large'], [false, false, 'none']])('shift %s, blot %s: %s', (shift, blot, result) => expect(effusionByShiftAndBlot({ shift, blot })).toBe(result))
-  it('knows the stroke grades', () => expect((['0', 'trace', '1+', '2+', '3+'] as const).map(effusionByStroke)).toEqual(['none', 'small', 'small', 'moderate', 'large']))
+  it.each([
+    [true, false, 'small'],
+    [true, true, 'moderate'],
+    [false, true, 'large'],
+    [false, false, 'none'],
+  ])('shift %s, blot %s: %s', (shift, blot, result) => expect(effusionByShiftAndBlot({ shift, blot })).toBe(result))
+  it('knows the stroke grades', () =>
+    expect((['0', 'trace', '1+', '2+', '3+'] as const).map(effusionByStroke)).toEqual(['none', 'small', 'small', 'moderate', 'large']))
 })
 
 describe('ankle index', () => {
   const index = (dp: number, pt: number, ...arms: number[]): number => ankleIndex({ dorsalisPedis: mmHg(dp), posteriorTibial: mmHg(pt), arms: arms.map(mmHg) })
-  it.each([[118, 110, 124, 128, 0.92, 'normal'], [96, 112, 124, 128, 0.88, 'below 0.90'], [170, 175, 120, 118, 1.46, 'stiff vessels'], [114, 108, 127, 120, 0.9, 'below 0.90']] as const)('%d and %d over %d and %d shows %d: %s', (dp, pt, a, b, shown, reading) => {
+  it.each([
+    [118, 110, 124, 128, 0.92, 'normal'],
+    [96, 112, 124, 128, 0.88, 'below 0.90'],
+    [170, 175, 120, 118, 1.46, 'stiff vessels'],
+    [114, 108, 127, 120, 0.9, 'below 0.90'],
+  ] as const)('%d and %d over %d and %d shows %d: %s', (dp, pt, a, b, shown, reading) => {
     expect(round(index(dp, pt, a, b), 2)).toBe(shown)
     expect(readIndex(index(dp, pt, a, b), true)).toBe(reading)
   })
@@ -148,18 +184,31 @@ describe('the rest', () => {
 })
 
 describe('likelihood', () => {
-  it.each([[85, 94, 14.17, 0.16], [63, 77, 2.74, 0.481], [96, 93, 13.71, 0.043], [100, 100, 99, 0.01]])('sensitivity %d, specificity %d: %d and %d', (sens, spec, positive, negative) => {
+  it.each([
+    [85, 94, 14.17, 0.16],
+    [63, 77, 2.74, 0.481],
+    [96, 93, 13.71, 0.043],
+    [100, 100, 99, 0.01],
+  ])('sensitivity %d, specificity %d: %d and %d', (sens, spec, positive, negative) => {
     const ratios = likelihoodRatios(sens, spec)
     expect(round(ratios.positive, 2)).toBe(positive)
     expect(round(ratios.negative, 3)).toBe(negative)
   })
-  it.each([[0.3, 14.1667, 85.9], [0.3, 0.1596, 6.4]])('%d times %d gives %d percent', (prior, ratio, after) => expect(round(100 * afterTest(prior, ratio), 1)).toBe(after))
+  it.each([
+    [0.3, 14.1667, 85.9],
+    [0.3, 0.1596, 6.4],
+  ])('%d times %d gives %d percent', (prior, ratio, after) => expect(round(100 * afterTest(prior, ratio), 1)).toBe(after))
   it('does not mistake sensitivity for the chance of health', () => {
     const { negative } = likelihoodRatios(80, 69)
     expect(round(100 * (1 - afterTest(0.05, negative)), 1)).toBe(98.5)
     expect(round(100 * (1 - afterTest(0.5, negative)), 1)).toBe(77.5)
   })
-  it.each([[[14.17, 5], 31.69], [[3, 2, 2], 5.05], [[3, 0.4], 1.9], [[20, 15, 10], 50]])('tests of one structure %j combine to %d', (ratios, combined) => expect(round(combineDependent(ratios), 2)).toBe(combined))
+  it.each([
+    [[14.17, 5], 31.69],
+    [[3, 2, 2], 5.05],
+    [[3, 0.4], 1.9],
+    [[20, 15, 10], 50],
+  ])('tests of one structure %j combine to %d', (ratios, combined) => expect(round(combineDependent(ratios), 2)).toBe(combined))
   it('gives log-method intervals', () => {
     const { positive, negative } = ratioInterval({ tp: 80, fn: 20, fp: 10, tn: 90 })
     expect([positive.value, positive.low, positive.high].map((n) => round(n, 2))).toEqual([8, 4.41, 14.52])

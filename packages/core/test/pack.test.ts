@@ -20,7 +20,8 @@ const compileFaults = (files: readonly SourceFile[]): string => {
   }
   return ''
 }
-const lintFaults = (files: readonly SourceFile[]): string => lintPack(compilePack(files), ['back.flag.cauda-equina', 'knee.flag.locked']).map(problemLine).join('\n')
+const lintFaults = (files: readonly SourceFile[]): string =>
+  lintPack(compilePack(files), ['back.flag.cauda-equina', 'knee.flag.locked']).map(problemLine).join('\n')
 
 describe('the shipped pack', () => {
   it('has no fault that the linter knows', () => {
@@ -34,51 +35,69 @@ describe('the shipped pack', () => {
   })
 
   it('names a source for every accuracy figure and marks it unchecked', () => {
-    for (const item of thePack().items) for (const figure of item.accuracy) expect(figure).toMatchObject({ source: expect.stringMatching(/[12]\d{3}/) as string, checked: false })
+    for (const item of thePack().items)
+      for (const figure of item.accuracy) expect(figure).toMatchObject({ source: expect.stringMatching(/[12]\d{3}/) as string, checked: false })
   })
 
   it('keeps the least certain figures out of every probability', () => {
     const unverified = thePack().items.flatMap((item) => item.accuracy.filter((figure) => figure.unverified).map((figure) => figure.source))
-    const used = thePack().conditions.flatMap((condition) => condition.evidence.map((evidence) => evidence.source)).join(' ')
+    const used = thePack()
+      .conditions.flatMap((condition) => condition.evidence.map((evidence) => evidence.source))
+      .join(' ')
     expect(unverified.length).toBeGreaterThan(0)
     for (const source of unverified) expect(used).not.toContain(source)
   })
 
   const search = new WitnessSearch(thePack())
-  it.each(search.prepared.flags.filter((flag) => flag.flag.id !== 'any.flag.here').map((flag) => [flag.flag.id, flag.any] as const))('%s can be met, can be excluded, and needs each finding of a least set', (_id, rule) => {
-    const met = search.find([{ rule, want: YES }])
-    expect(met.found).toBeDefined()
-    expect(search.find([{ rule, want: NO }]).found).toBeDefined()
-    const least = new Map(met.found)
-    const truth = (slots: ReadonlyMap<number, unknown>): number => {
-      const array = new Array<never>(thePack().items.length * 3)
-      for (const [slot, reading] of slots) array[slot] = reading as never
-      const context = search.prepared.context(array, [], Date.UTC(2026, 0, 15))
-      search.prepared.enterPhase(context, { deciding: false, indicated: null })
-      return rule.run(context, 0)
-    }
-    for (const slot of [...least.keys()]) {
-      const without = new Map(least)
-      without.delete(slot)
-      if (truth(without) === YES) least.delete(slot)
-    }
-    expect(truth(least)).toBe(YES)
-    for (const slot of least.keys()) {
-      const without = new Map(least)
-      without.delete(slot)
-      expect(truth(without)).not.toBe(YES)
-    }
-  })
+  it.each(search.prepared.flags.filter((flag) => flag.flag.id !== 'any.flag.here').map((flag) => [flag.flag.id, flag.any] as const))(
+    '%s can be met, can be excluded, and needs each finding of a least set',
+    (_id, rule) => {
+      const met = search.find([{ rule, want: YES }])
+      expect(met.found).toBeDefined()
+      expect(search.find([{ rule, want: NO }]).found).toBeDefined()
+      const least = new Map(met.found)
+      const truth = (slots: ReadonlyMap<number, unknown>): number => {
+        const array = new Array<never>(thePack().items.length * 3)
+        for (const [slot, reading] of slots) array[slot] = reading as never
+        const context = search.prepared.context(array, [], Date.UTC(2026, 0, 15))
+        search.prepared.enterPhase(context, { deciding: false, indicated: null })
+        return rule.run(context, 0)
+      }
+      for (const slot of [...least.keys()]) {
+        const without = new Map(least)
+        without.delete(slot)
+        if (truth(without) === YES) least.delete(slot)
+      }
+      expect(truth(least)).toBe(YES)
+      for (const slot of least.keys()) {
+        const without = new Map(least)
+        without.delete(slot)
+        expect(truth(without)).not.toBe(YES)
+      }
+    },
+  )
 })
 
 describe('a bad pack is refused with file, id and cure', () => {
   const tests = 'regions/knee/tests.yaml'
   it.each([
-    ['an unknown item in a rule', 'regions/knee/flags.yaml', 'knee.screen.deformity = kneecap to the side', 'knee.screen.deformed = kneecap to the side', /knee\.flag\.patella-out.*knee\.screen\.deformed.*cure/],
+    [
+      'an unknown item in a rule',
+      'regions/knee/flags.yaml',
+      'knee.screen.deformity = kneecap to the side',
+      'knee.screen.deformed = kneecap to the side',
+      /knee\.flag\.patella-out.*knee\.screen\.deformed.*cure/,
+    ],
     ['a key that is not known', tests, 'hint: medial collateral', 'hynt: medial collateral', /knee\.test\.valgus-30.*additional properties: "hynt"/],
     ['a kind that is not known', tests, 'kind: laxity', 'kind: looseness', /must be equal to one of the allowed values/],
     ['two items with one id', tests, 'id: knee.test.varus-30', 'id: knee.test.valgus-30', /knee\.test\.valgus-30: the id is already used/],
-    ['a word that is no function', 'regions/knee/prompts.yaml', 'diff(knee.move.hyperextension) >= 5', 'delta(knee.move.hyperextension) >= 5', /"delta" is not a function/],
+    [
+      'a word that is no function',
+      'regions/knee/prompts.yaml',
+      'diff(knee.move.hyperextension) >= 5',
+      'delta(knee.move.hyperextension) >= 5',
+      /"delta" is not a function/,
+    ],
     ['an item without its meaning', tests, 'positive: "Familiar pain behind the kneecap.", ', '', /knee\.test\.squat-pain.*positive/],
     ['YAML that does not parse', 'regions/knee/look.yaml', 'stage: look', 'stage: [look', /not valid YAML/],
     ['a group that does not exist', 'regions/knee/flags.yaml', 'asks: [bowed]', 'asks: [bowd]', /asks the group "bowd"/],
@@ -87,16 +106,64 @@ describe('a bad pack is refused with file, id and cure', () => {
   })
 
   it.each([
-    ['a word that is not an option', 'regions/knee/flags.yaml', 'when: knee.screen.deformity = kneecap to the side', 'when: knee.screen.deformity = kneecap gone', /"kneecap gone".*is not a value of Deformity/],
-    ['a flag that nothing can meet', 'shared/flags.yaml', 'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]', 'clauses: [{ tier: now, when: { all: [story.trauma, { not: story.trauma }] } }]', /back\.flag\.cauda-equina: no findings meet it/],
-    ['a flag that is met without being in play', 'regions/knee/flags.yaml', 'inPlay: { any: [story.locking = cannot move fully now, diff(knee.move.extension.passive) <= -5] }', 'inPlay: story.locking = cannot move fully now', /knee\.flag\.locked: is met without being in play/],
-    ['inPlay that reads a prompted item', 'shared/flags.yaml', 'inPlay: screen.wound != none', 'inPlay: screen.bleeding = pulsatile', /inPlay reads knee\.screen\.bleeding, which is not core/],
+    [
+      'a word that is not an option',
+      'regions/knee/flags.yaml',
+      'when: knee.screen.deformity = kneecap to the side',
+      'when: knee.screen.deformity = kneecap gone',
+      /"kneecap gone".*is not a value of Deformity/,
+    ],
+    [
+      'a flag that nothing can meet',
+      'shared/flags.yaml',
+      'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]',
+      'clauses: [{ tier: now, when: { all: [story.trauma, { not: story.trauma }] } }]',
+      /back\.flag\.cauda-equina: no findings meet it/,
+    ],
+    [
+      'a flag that is met without being in play',
+      'regions/knee/flags.yaml',
+      'inPlay: { any: [story.locking = cannot move fully now, diff(knee.move.extension.passive) <= -5] }',
+      'inPlay: story.locking = cannot move fully now',
+      /knee\.flag\.locked: is met without being in play/,
+    ],
+    [
+      'inPlay that reads a prompted item',
+      'shared/flags.yaml',
+      'inPlay: screen.wound != none',
+      'inPlay: screen.bleeding = pulsatile',
+      /inPlay reads knee\.screen\.bleeding, which is not core/,
+    ],
     ['two items with one key', 'regions/knee/region.yaml', 'key: jll', 'key: jlm', /has the key "jlm"/],
-    ['too many core items', 'regions/knee/region.yaml', '    - { item: screen.four-steps', '    - { item: knee.feel.mcl, seconds: 2, why: common, key: mcl }\n    - { item: screen.four-steps', /core items of feel; the ceiling is 12/],
+    [
+      'too many core items',
+      'regions/knee/region.yaml',
+      '    - { item: screen.four-steps',
+      '    - { item: knee.feel.mcl, seconds: 2, why: common, key: mcl }\n    - { item: screen.four-steps',
+      /core items of feel; the ceiling is 12/,
+    ],
     ['a comparison without its reading', 'regions/knee/calcs.yaml', 'knee.move.flexion.active < 90', 'knee.move.flexion < 90', /does not say which reading/],
-    ['a rule that depends on itself', 'regions/knee/calcs.yaml', 'when: { any: [knee.feel.medial-joint-line >= 2,', 'when: { any: [knee.calc.line-tender, knee.feel.medial-joint-line >= 2,', /knee\.calc\.line-tender: depends on itself/],
-    ['proven outside a not', 'shared/flags.yaml', 'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]', 'clauses: [{ tier: now, when: { proven: screen.bladder-bowel-saddle != none } }]', /uses proven outside a not/],
-    ['an action that does not exist', 'shared/flags.yaml', 'doNow: [now.phone, now.cauda, now.fast]', 'doNow: [now.phon]', /"now\.phon" first, which is no action/],
+    [
+      'a rule that depends on itself',
+      'regions/knee/calcs.yaml',
+      'when: { any: [knee.feel.medial-joint-line >= 2,',
+      'when: { any: [knee.calc.line-tender, knee.feel.medial-joint-line >= 2,',
+      /knee\.calc\.line-tender: depends on itself/,
+    ],
+    [
+      'proven outside a not',
+      'shared/flags.yaml',
+      'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]',
+      'clauses: [{ tier: now, when: { proven: screen.bladder-bowel-saddle != none } }]',
+      /uses proven outside a not/,
+    ],
+    [
+      'an action that does not exist',
+      'shared/flags.yaml',
+      'doNow: [now.phone, now.cauda, now.fast]',
+      'doNow: [now.phon]',
+      /"now\.phon" first, which is no action/,
+    ],
   ])('%s', (_what, path, from, to, told) => {
     expect(lintFaults(changed(path, from, to))).toMatch(told)
   })

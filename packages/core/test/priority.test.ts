@@ -38,7 +38,10 @@ describe('modifiers', () => {
   const least = (id: string, atLeast: 'now' | 'today'): ApplicableModifier => ({ id, step: false, atLeast })
   it('immune suppression brings an infected bursa to Today', () => expect(modifiedTier('days', [least('mod.immune', 'today')])).toBe('today'))
   it('with fever it brings a septic joint to Now', () => expect(modifiedTier('today', [least('mod.immune-systemic', 'now')])).toBe('now'))
-  it('three step modifiers make one step', () => expect(modifiedTier('routine', [step('mod.hand', 'weeks', 'routine'), step('mod.work', 'weeks', 'routine'), step('mod.failed-care', 'here', 'routine')])).toBe('weeks'))
+  it('three step modifiers make one step', () =>
+    expect(
+      modifiedTier('routine', [step('mod.hand', 'weeks', 'routine'), step('mod.work', 'weeks', 'routine'), step('mod.failed-care', 'here', 'routine')]),
+    ).toBe('weeks'))
   it('a step never passes Today', () => expect(modifiedTier('today', [step('mod.older-fall')])).toBe('today'))
   it('a modifier of another class changes nothing', () => expect(modifiedTier('days', [])).toBe('days'))
   it('a blood thinner brings a bleed to Today', () => expect(modifiedTier('days', [least('mod.anticoagulant-bleed', 'today')])).toBe('today'))
@@ -47,7 +50,8 @@ describe('modifiers', () => {
 })
 
 describe('clocks', () => {
-  it('a rupture nine days old with a window of fourteen and two days of lead is Today', () => expect(repairClock(9 * 24, 14 * 24, 48)).toEqual({ hoursLeft: 72, tier: 'today', passed: false }))
+  it('a rupture nine days old with a window of fourteen and two days of lead is Today', () =>
+    expect(repairClock(9 * 24, 14 * 24, 48)).toEqual({ hoursLeft: 72, tier: 'today', passed: false }))
   it('three days old it may be Days', () => expect(repairClock(3 * 24, 14 * 24, 48)).toEqual({ hoursLeft: 216, tier: 'days', passed: false }))
   it('past the window it stays at Days, late', () => {
     const clock = repairClock(15 * 24, 14 * 24, 0)

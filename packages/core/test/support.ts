@@ -1,11 +1,27 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
-import { compilePack, examinedNormal, itemsById, judgement, type Entry, type Examination, type Finding, type Pack, type Side, type SourceFile } from '../src/index.js'
+import {
+  compilePack,
+  examinedNormal,
+  itemsById,
+  judgement,
+  type Entry,
+  type Examination,
+  type Finding,
+  type Pack,
+  type Side,
+  type SourceFile,
+} from '../src/index.js'
 
 const CONTENT = join(import.meta.dirname, '../../../content')
-const walk = (dir: string): string[] => readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
+const walk = (dir: string): string[] =>
+  readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
 
-export const contentFiles = (): SourceFile[] => walk(CONTENT).filter((path) => path.endsWith('.yaml')).sort().map((path) => ({ path: relative(CONTENT, path), text: readFileSync(path, 'utf8') }))
+export const contentFiles = (): SourceFile[] =>
+  walk(CONTENT)
+    .filter((path) => path.endsWith('.yaml'))
+    .sort()
+    .map((path) => ({ path: relative(CONTENT, path), text: readFileSync(path, 'utf8') }))
 
 let kept: Pack | undefined
 export const thePack = (): Pack => (kept ??= compilePack(contentFiles()))

@@ -37,7 +37,11 @@ const NONCE_MARK = '__CSP_NONCE__'
 
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
 export async function buildApp({ pool, shelf, signInTries = 10, log = false }: AppOptions): Promise<FastifyInstance> {
-  const app = Fastify({ logger: log ? { level: 'warn' } : false, bodyLimit: 2 * 1024 * 1024, ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false }, plugins: [addFormats.default as never] } })
+  const app = Fastify({
+    logger: log ? { level: 'warn' } : false,
+    bodyLimit: 2 * 1024 * 1024,
+    ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false }, plugins: [addFormats.default as never] },
+  })
   app.decorate('pool', pool)
   app.decorate('shelf', shelf)
   app.decorate('signInTries', signInTries)

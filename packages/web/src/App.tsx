@@ -15,13 +15,21 @@ const Workspace = lazy(() => import('./screens/workspace/Workspace'))
 const VerdictSheet = lazy(() => import('./screens/verdict/VerdictSheet'))
 const PatientPage = lazy(() => import('./screens/patient/PatientPage'))
 
-const client = new QueryClient({ defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status < 500), refetchOnWindowFocus: false } } })
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status < 500), refetchOnWindowFocus: false } },
+})
 
 /** Everything but signing in wants someone signed in. */
 function SignedIn() {
   const { isPending, data: account } = useQuery(session)
   if (isPending) return null
-  return !account ? <Navigate to="/sign-in" replace /> : <Suspense fallback={null}><Outlet /></Suspense>
+  return !account ? (
+    <Navigate to="/sign-in" replace />
+  ) : (
+    <Suspense fallback={null}>
+      <Outlet />
+    </Suspense>
+  )
 }
 
 const router = createBrowserRouter([

@@ -72,8 +72,7 @@ function missing(context: Context, side: number, item: Item, index: number, when
   return UNKNOWN
 }
 
-const stoppedByPain = (reading: Reading): boolean =>
-  reading.reason === 'pain' || reading.reason === 'guarding' || reading.reason === 'not safe'
+const stoppedByPain = (reading: Reading): boolean => reading.reason === 'pain' || reading.reason === 'guarding' || reading.reason === 'not safe'
 
 /** Whether the item's normal finding would satisfy the leaf. A difference between sides is then nought. */
 function normalTruth(leaf: Of<'compare'>, item: Item, target: Target): T {
@@ -203,6 +202,5 @@ function stateLeaf(leaf: StateLeaf, prepared: Prepared): Run {
 
 function allExaminedLeaf(leaf: Of<'all-examined'>, prepared: Prepared): Run {
   const slots = leaf.items.map((id) => ({ index: prepared.index(id), item: prepared.item(prepared.index(id)) }))
-  return (context, side) =>
-    slots.every(({ index, item }) => context.slots[slotOf(index, sideOf(item, side))]?.examined === true) ? YES : NO
+  return (context, side) => (slots.every(({ index, item }) => context.slots[slotOf(index, sideOf(item, side))]?.examined === true) ? YES : NO)
 }

@@ -60,13 +60,15 @@ function runner(node: Exclude<RuleNode, { op: 'leaf' }>, kids: readonly Compiled
   }
 }
 
-const atLeastRunner = (n: number, kids: readonly Compiled[]) => (context: Context, side: number): T => {
-  let met = 0
-  let open = 0
-  for (const kid of kids) {
-    const truth = kid.run(context, side)
-    if (truth === YES) met++
-    else if (truth === UNKNOWN) open++
+const atLeastRunner =
+  (n: number, kids: readonly Compiled[]) =>
+  (context: Context, side: number): T => {
+    let met = 0
+    let open = 0
+    for (const kid of kids) {
+      const truth = kid.run(context, side)
+      if (truth === YES) met++
+      else if (truth === UNKNOWN) open++
+    }
+    return met >= n ? YES : met + open < n ? NO : UNKNOWN
   }
-  return met >= n ? YES : met + open < n ? NO : UNKNOWN
-}

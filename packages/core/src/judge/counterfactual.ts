@@ -68,7 +68,9 @@ function lowering({ verdict, prepared, context, sides }: Judgement): Counterfact
 
 /** Recorded findings in the proofs that could have been normal: facts about the person cannot be wished away. */
 function recordedBehind(flags: readonly FlagVerdict[], prepared: Prepared, context: Context): number[] {
-  const slots = flags.flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : [])).map((finding) => slotOf(prepared.index(finding.item), SIDE_INDEX[finding.side as Side]))
+  const slots = flags
+    .flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : []))
+    .map((finding) => slotOf(prepared.index(finding.item), SIDE_INDEX[finding.side as Side]))
   return [...new Set(slots)].filter((slot) => {
     const item = prepared.item(Math.floor(slot / 3))
     return item.depth !== 'card' && item.normal !== undefined && context.slots[slot] !== undefined
@@ -93,10 +95,20 @@ function normalReading(slot: number, prepared: Prepared, context: Context): Read
   const item = prepared.item(Math.floor(slot / 3))
   const other = context.slots[slot % 3 === 0 ? slot + 1 : slot - 1]
   const like = item.kind === 'angle' && slot % 3 !== 2 && other?.examined ? other : undefined
-  return { examined: true, reason: undefined, notValid: false, value: like?.value ?? item.normal?.value, qualifiers: like?.qualifiers ?? item.normal?.qualifiers ?? {} }
+  return {
+    examined: true,
+    reason: undefined,
+    notValid: false,
+    value: like?.value ?? item.normal?.value,
+    qualifiers: like?.qualifiers ?? item.normal?.qualifiers ?? {},
+  }
 }
 
-const changeAt = (slot: number, to: 'normal' | 'abnormal', prepared: Prepared): ChangedFinding => ({ item: prepared.item(Math.floor(slot / 3)).id, side: SIDE_NAMES[slot % 3] ?? 'none', to })
+const changeAt = (slot: number, to: 'normal' | 'abnormal', prepared: Prepared): ChangedFinding => ({
+  item: prepared.item(Math.floor(slot / 3)).id,
+  side: SIDE_NAMES[slot % 3] ?? 'none',
+  to,
+})
 
 function subsets(from: readonly number[], size: number): number[][] {
   if (size === 0) return [[]]

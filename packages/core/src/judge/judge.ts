@@ -124,7 +124,18 @@ function judgeFlag(prepared: Prepared, context: Context, side: number, at: numbe
   const met = tiersWhere(YES)
   const open = playing === NO ? [] : tiersWhere(UNKNOWN)
   const truth = met.length > 0 ? YES : truths.includes(UNKNOWN) ? UNKNOWN : NO
-  const base = { id: flag.id, concept: flag.concept, classes: flag.classes, title: flag.title, side: SIDE_NAMES[side] ?? 'none', truth: truthOf(truth), inPlay: truthOf(playing), to: flag.to, doNow: flag.doNow, avoid: flag.avoid }
+  const base = {
+    id: flag.id,
+    concept: flag.concept,
+    classes: flag.classes,
+    title: flag.title,
+    side: SIDE_NAMES[side] ?? 'none',
+    truth: truthOf(truth),
+    inPlay: truthOf(playing),
+    to: flag.to,
+    doNow: flag.doNow,
+    avoid: flag.avoid,
+  }
   if (met.length === 0 && open.length === 0) return { ...base, modifiers: [] }
   const modifiers = modifiersOf(prepared, context, side, flag.classes)
   const clock = flag.clock && met.length > 0 ? flagClock(prepared, context, side, flag.clock) : undefined
@@ -145,7 +156,12 @@ function judgeFlag(prepared: Prepared, context: Context, side: number, at: numbe
 
 const withClock = (tier: Tier, clock: ClockReading | undefined): Tier => (clock ? tierByClock(tier, clock) : tier)
 
-function flagClock(prepared: Prepared, context: Context, side: number, clock: { from: string; windowDays: number; leadDays: number }): ClockReading | undefined {
+function flagClock(
+  prepared: Prepared,
+  context: Context,
+  side: number,
+  clock: { from: string; windowDays: number; leadDays: number },
+): ClockReading | undefined {
   const days = prepared.reader(clock.from, prepared.item(prepared.index(clock.from)))(context, side)
   const longest = typeof days === 'number' ? days : days !== null && typeof days === 'object' && 'high' in days ? days.high : undefined
   return longest === undefined ? undefined : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24)
@@ -157,7 +173,10 @@ function modifiersOf(prepared: Prepared, context: Context, side: number, classes
     const truth = rule.run(context, side)
     if (truth === NO) return []
     const { effect } = modifier
-    const applicable = 'step' in effect ? { id: modifier.id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id: modifier.id, step: false, atLeast: effect.atLeast }
+    const applicable =
+      'step' in effect
+        ? { id: modifier.id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) }
+        : { id: modifier.id, step: false, atLeast: effect.atLeast }
     return [{ applicable, truth }]
   })
 }
@@ -170,7 +189,11 @@ function comparisonSideFlags(prepared: Prepared, context: Context, sides: readon
     prepared.flags.flatMap(({ flag }, at) => {
       if (raised.has(flag.id)) return []
       const verdict = judgeFlag(prepared, context, side, at, NO)
-      const own = verdict.proof && findingsOf(verdict.proof).some((finding) => finding.side === SIDE_NAMES[side] && finding.state === 'examined' && isAbnormal(prepared, context, finding.item, side))
+      const own =
+        verdict.proof &&
+        findingsOf(verdict.proof).some(
+          (finding) => finding.side === SIDE_NAMES[side] && finding.state === 'examined' && isAbnormal(prepared, context, finding.item, side),
+        )
       return verdict.truth === 'met' && own ? [verdict] : []
     }),
   )
@@ -186,7 +209,17 @@ function metHolds(prepared: Prepared, context: Context, sides: readonly number[]
   return sides.flatMap((side) =>
     prepared.holds.flatMap(({ hold, rule }) =>
       prepared.holdTruth(hold.id, context, side) === YES
-        ? [{ id: hold.id, title: hold.title, side: SIDE_NAMES[side] ?? 'none', reason: hold.reason, allowed: hold.allowed, stops: hold.stops, proof: proofOf(rule, context, side, prepared) }]
+        ? [
+            {
+              id: hold.id,
+              title: hold.title,
+              side: SIDE_NAMES[side] ?? 'none',
+              reason: hold.reason,
+              allowed: hold.allowed,
+              stops: hold.stops,
+              proof: proofOf(rule, context, side, prepared),
+            },
+          ]
         : [],
     ),
   )
@@ -194,7 +227,12 @@ function metHolds(prepared: Prepared, context: Context, sides: readonly number[]
 
 function calcVerdicts(prepared: Prepared, context: Context, sides: readonly number[]): CalcVerdict[] {
   return sides.flatMap((side) =>
-    prepared.calcs.map(({ calc }) => ({ id: calc.id, label: calc.label, side: SIDE_NAMES[side] ?? 'none', value: calcValue(prepared, context, side, calc.id, calc.kind) })),
+    prepared.calcs.map(({ calc }) => ({
+      id: calc.id,
+      label: calc.label,
+      side: SIDE_NAMES[side] ?? 'none',
+      value: calcValue(prepared, context, side, calc.id, calc.kind),
+    })),
   )
 }
 

@@ -42,7 +42,14 @@ export function openItems({ verdict, prepared, context }: Judgement): readonly O
       const item = prepared.item(index)
       const slots = [...about.slots]
       return {
-        order: [tierRank(about.tier), about.sure ? 0 : 1, item.depth === 'core' || item.depth === 'card' ? 0 : 1, STAGE_ORDER[item.stage] ?? 2, -about.flags.size, item.seconds],
+        order: [
+          tierRank(about.tier),
+          about.sure ? 0 : 1,
+          item.depth === 'core' || item.depth === 'card' ? 0 : 1,
+          STAGE_ORDER[item.stage] ?? 2,
+          -about.flags.size,
+          item.seconds,
+        ],
         open: {
           item: item.id,
           sides: slots.map((slot) => SIDE_NAMES[slot % 3] ?? 'none'),

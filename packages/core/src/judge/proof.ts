@@ -47,7 +47,12 @@ function leafProof(rule: Compiled, context: Context, side: number, prepared: Pre
   if (rule.node.op !== 'leaf') throw new Error('not a leaf')
   const { leaf } = rule.node
   const findings = rule.reads(side).map((slot) => findingOf(slot, context, prepared))
-  const inner = leaf.type === 'calc' ? calcProof(leaf.calc, context, side, prepared) : leaf.type === 'flag' ? [proofOf(prepared.readyFlag(leaf.ref).any, context, side, prepared)] : []
+  const inner =
+    leaf.type === 'calc'
+      ? calcProof(leaf.calc, context, side, prepared)
+      : leaf.type === 'flag'
+        ? [proofOf(prepared.readyFlag(leaf.ref).any, context, side, prepared)]
+        : []
   return {
     op: 'leaf',
     truth: truthOf(truth),

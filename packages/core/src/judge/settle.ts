@@ -62,7 +62,9 @@ function obtain(slot: Slot, context: Context, prepared: Prepared): number[] {
 function isComplete(slot: Slot, context: Context, prepared: Prepared): boolean {
   const reading = context.slots[slotOf(slot.item, slot.side)]
   const item = prepared.item(slot.item)
-  const inRow = Object.entries(item.qualifiers).filter(([, q]) => q.inRow).map(([name]) => name)
+  const inRow = Object.entries(item.qualifiers)
+    .filter(([, q]) => q.inRow)
+    .map(([name]) => name)
   return inRow.every((name) => reading?.qualifiers[name] !== undefined)
 }
 
@@ -77,7 +79,9 @@ function calcSet(id: string, rule: Compiled, goal: Goal, context: Context, side:
   const { leaf } = rule.node.op === 'leaf' ? rule.node : { leaf: undefined }
   if (leaf?.type !== 'calc') return null
   const fits = (value: string): boolean => rungFits(value, leaf.cmp, leaf.operand)
-  const stops = ready.ladder.flatMap((rung, at) => (fits(rung.value) === (goal === YES) ? [union([inner(rung.rule, YES), ...ready.ladder.slice(0, at).map((above) => inner(above.rule, NO))])] : []))
+  const stops = ready.ladder.flatMap((rung, at) =>
+    fits(rung.value) === (goal === YES) ? [union([inner(rung.rule, YES), ...ready.ladder.slice(0, at).map((above) => inner(above.rule, NO))])] : [],
+  )
   const none = goal === NO ? [union(ready.ladder.filter((rung) => fits(rung.value)).map((rung) => inner(rung.rule, NO)))] : []
   return cheapest([...stops, ...none], cost)
 }

@@ -69,7 +69,10 @@ function worthOf(reading: Reading, item: Item, qualifier: string | undefined): W
   return raw
 }
 
-const difference = (own: Read): Read => (context, side) => subtract(own(context, side), own(context, otherSide(side)))
+const difference =
+  (own: Read): Read =>
+  (context, side) =>
+    subtract(own(context, side), own(context, otherSide(side)))
 
 function subtract(a: Worth, b: Worth): Worth {
   if (typeof a === 'number' && typeof b === 'number') return a - b
@@ -80,19 +83,23 @@ function subtract(a: Worth, b: Worth): Worth {
 }
 
 /** Millimetres of this side minus the other; "equal to the other side" by hand counts as nought. */
-const laxityDifference = (index: number, own: Read): Read => (context, side) => {
-  const here = context.slots[slotOf(index, side)]
-  const there = context.slots[slotOf(index, otherSide(side))]
-  const measured = subtract(own(context, side), own(context, otherSide(side)))
-  if (measured !== null) return measured
-  return here?.examined && there?.examined && (here.qualifiers.equal === true || there.qualifiers.equal === true) ? 0 : null
-}
+const laxityDifference =
+  (index: number, own: Read): Read =>
+  (context, side) => {
+    const here = context.slots[slotOf(index, side)]
+    const there = context.slots[slotOf(index, otherSide(side))]
+    const measured = subtract(own(context, side), own(context, otherSide(side)))
+    if (measured !== null) return measured
+    return here?.examined && there?.examined && (here.qualifiers.equal === true || there.qualifiers.equal === true) ? 0 : null
+  }
 
-const percentDeficit = (own: Read): Read => (context, side) => {
-  const here = own(context, side)
-  const there = own(context, otherSide(side))
-  return typeof here === 'number' && typeof there === 'number' && there > 0 ? (100 * (there - here)) / there : null
-}
+const percentDeficit =
+  (own: Read): Read =>
+  (context, side) => {
+    const here = own(context, side)
+    const there = own(context, otherSide(side))
+    return typeof here === 'number' && typeof there === 'number' && there > 0 ? (100 * (there - here)) / there : null
+  }
 
 function activeGap(index: number, item: Item, prepared: Prepared): Read {
   const active = itemReader(index, item, 'active', prepared)

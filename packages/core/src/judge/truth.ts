@@ -14,15 +14,13 @@ export const truthOf = (t: T): Truth => WORDS[t]
  * Three-valued "and": not met wins, then unknown.
  * @example all(['met', 'unknown']) // 'unknown'
  */
-export const all = (truths: readonly Truth[]): Truth =>
-  truths.includes('not-met') ? 'not-met' : truths.includes('unknown') ? 'unknown' : 'met'
+export const all = (truths: readonly Truth[]): Truth => (truths.includes('not-met') ? 'not-met' : truths.includes('unknown') ? 'unknown' : 'met')
 
 /**
  * Three-valued "or": met wins, then unknown.
  * @example any(['not-met', 'unknown']) // 'unknown'
  */
-export const any = (truths: readonly Truth[]): Truth =>
-  truths.includes('met') ? 'met' : truths.includes('unknown') ? 'unknown' : 'not-met'
+export const any = (truths: readonly Truth[]): Truth => (truths.includes('met') ? 'met' : truths.includes('unknown') ? 'unknown' : 'not-met')
 
 /** Three-valued "not": unknown stays unknown. */
 export const not = (truth: Truth): Truth => (truth === 'met' ? 'not-met' : truth === 'not-met' ? 'met' : 'unknown')

@@ -8,6 +8,4 @@ import { mmHg, type MmHg } from './units.js'
 export const compartmentDelta = (diastolic: MmHg, compartment: MmHg): MmHg => mmHg(diastolic - compartment)
 
 export const compartmentDeltaMeasure = (inputs: Readonly<Record<string, Worth>>): Worth =>
-  typeof inputs.diastolic === 'number' && typeof inputs.compartment === 'number'
-    ? compartmentDelta(mmHg(inputs.diastolic), mmHg(inputs.compartment))
-    : null
+  typeof inputs.diastolic === 'number' && typeof inputs.compartment === 'number' ? compartmentDelta(mmHg(inputs.diastolic), mmHg(inputs.compartment)) : null

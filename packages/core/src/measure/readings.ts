@@ -23,7 +23,10 @@ export const SPREAD_LIMIT = { goniometer: 5, 'by eye': 10, tape: 10, pressure: 1
  * @example reportReadings([88, 92, 97].map(valid)) // { value: 92, how: 'median', spread: 9, spreadTooWide: true }
  */
 export function reportReadings(readings: readonly RawReading[], method: keyof typeof SPREAD_LIMIT = 'goniometer'): Reported {
-  const values = readings.filter((r) => r.valid).map((r) => r.value).sort((a, b) => a - b)
+  const values = readings
+    .filter((r) => r.valid)
+    .map((r) => r.value)
+    .sort((a, b) => a - b)
   const [lowest, highest] = [values[0], values[values.length - 1]]
   if (lowest === undefined || highest === undefined) throw new MeasureError('no-reading', 'No valid reading: measure again from the start position.')
   const spread = highest - lowest

@@ -57,8 +57,12 @@ function rangeOf({ condition, evidence }: Ready, { context }: Judgement, side: n
 }
 
 /** A finding that nobody took says nothing against a condition, even where a rule reads it as not indicated. */
-const isSeen = (rule: Compiled, slots: (slot: number) => boolean, side: number): boolean => rule.reads(side).every((slot) => slots(slot.item * 3 + slot.side)) && rule.kids.every((kid) => isSeen(kid, slots, side))
-const judgedSlots = (slots: Judgement['context']['slots']) => (slot: number): boolean => slots[slot]?.examined === true
+const isSeen = (rule: Compiled, slots: (slot: number) => boolean, side: number): boolean =>
+  rule.reads(side).every((slot) => slots(slot.item * 3 + slot.side)) && rule.kids.every((kid) => isSeen(kid, slots, side))
+const judgedSlots =
+  (slots: Judgement['context']['slots']) =>
+  (slot: number): boolean =>
+    slots[slot]?.examined === true
 
 function ratioAt(counted: readonly { about: Evidence; ratio: readonly [number, number] }[], end: 0 | 1): number {
   const groups = new Map<string, number[]>()
@@ -66,7 +70,8 @@ function ratioAt(counted: readonly { about: Evidence; ratio: readonly [number, n
   return combineIndependent([...groups.values()].map(combineDependent))
 }
 
-const textOf = (rule: Compiled): string => (rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and '))
+const textOf = (rule: Compiled): string =>
+  rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')
 
 function ready(prepared: Prepared): readonly Ready[] {
   const held = readies.get(prepared)

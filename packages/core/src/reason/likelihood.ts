@@ -34,7 +34,11 @@ export function combineDependent(ratios: readonly number[]): number {
 }
 
 /** Groups of different structures multiply; capped at 100 and 1/100. */
-export const combineIndependent = (ratios: readonly number[]): number => cap(ratios.reduce((a, b) => a * b, 1), 100)
+export const combineIndependent = (ratios: readonly number[]): number =>
+  cap(
+    ratios.reduce((a, b) => a * b, 1),
+    100,
+  )
 
 const cap = (ratio: number, limit: number): number => Math.min(limit, Math.max(1 / limit, ratio))
 

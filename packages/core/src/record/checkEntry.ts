@@ -29,16 +29,27 @@ export function itemsById(pack: Pack): ReadonlyMap<string, Item> {
 function checkEntry(item: Item | undefined, entry: Entry, path: string): Fault[] {
   if (!item) return [{ path: `${path}/item`, reason: `"${entry.item}" is not an item of this pack`, expected: 'an id that "npm run pack -- --json" lists' }]
   const faults: Fault[] = []
-  if (item.sided !== (entry.side !== 'none')) faults.push({ path: `${path}/side`, reason: `${item.label} ${item.sided ? 'has a side' : 'has no side'}`, expected: item.sided ? 'right or left' : 'none' })
-  if (Number.isNaN(Date.parse(entry.at))) faults.push({ path: `${path}/at`, reason: `"${entry.at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' })
-  if (entry.state === 'could-not' && entry.reason === undefined) faults.push({ path: `${path}/reason`, reason: 'could not be done needs a reason', expected: 'pain, guarding, not safe, declined, no equipment or other' })
+  if (item.sided !== (entry.side !== 'none'))
+    faults.push({ path: `${path}/side`, reason: `${item.label} ${item.sided ? 'has a side' : 'has no side'}`, expected: item.sided ? 'right or left' : 'none' })
+  if (Number.isNaN(Date.parse(entry.at)))
+    faults.push({ path: `${path}/at`, reason: `"${entry.at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' })
+  if (entry.state === 'could-not' && entry.reason === undefined)
+    faults.push({ path: `${path}/reason`, reason: 'could not be done needs a reason', expected: 'pain, guarding, not safe, declined, no equipment or other' })
   if (entry.state !== 'examined') return faults
-  if (entry.value === undefined && Object.keys(entry.qualifiers ?? {}).length === 0) faults.push({ path: `${path}/value`, reason: `${item.label} was examined but has no value`, expected: expectedOf(item) })
-  if (entry.value !== undefined && !fits(item, entry.value)) faults.push({ path: `${path}/value`, reason: `${JSON.stringify(entry.value)} is not a value of ${item.label}`, expected: expectedOf(item) })
+  if (entry.value === undefined && Object.keys(entry.qualifiers ?? {}).length === 0)
+    faults.push({ path: `${path}/value`, reason: `${item.label} was examined but has no value`, expected: expectedOf(item) })
+  if (entry.value !== undefined && !fits(item, entry.value))
+    faults.push({ path: `${path}/value`, reason: `${JSON.stringify(entry.value)} is not a value of ${item.label}`, expected: expectedOf(item) })
   for (const [name, value] of Object.entries(entry.qualifiers ?? {})) {
     const qualifier = item.qualifiers[name]
-    if (!qualifier) faults.push({ path: `${path}/qualifiers/${name}`, reason: `${item.label} has no "${name}"`, expected: Object.keys(item.qualifiers).join(', ') || 'no qualifiers' })
-    else if (!qualifierFits(qualifier, value)) faults.push({ path: `${path}/qualifiers/${name}`, reason: `${JSON.stringify(value)} is not a value of ${name}`, expected: expectedOf(qualifier) })
+    if (!qualifier)
+      faults.push({
+        path: `${path}/qualifiers/${name}`,
+        reason: `${item.label} has no "${name}"`,
+        expected: Object.keys(item.qualifiers).join(', ') || 'no qualifiers',
+      })
+    else if (!qualifierFits(qualifier, value))
+      faults.push({ path: `${path}/qualifiers/${name}`, reason: `${JSON.stringify(value)} is not a value of ${name}`, expected: expectedOf(qualifier) })
   }
   return faults
 }
@@ -65,7 +76,8 @@ function qualifierFits(qualifier: Qualifier, value: Scalar | readonly string[]):
   }
 }
 
-const inRange = (value: number, { min, max }: { readonly min?: number; readonly max?: number }): boolean => value >= (min ?? -Infinity) && value <= (max ?? Infinity)
+const inRange = (value: number, { min, max }: { readonly min?: number; readonly max?: number }): boolean =>
+  value >= (min ?? -Infinity) && value <= (max ?? Infinity)
 
 /** What may be entered, in words: options, or a range with its unit. */
 export function expectedOf(of: { readonly options?: readonly string[]; readonly unit?: string; readonly min?: number; readonly max?: number }): string {

@@ -22,7 +22,12 @@ export const ENTRY_SCHEMA = {
     by: { type: 'string', minLength: 1, maxLength: 120 },
     at: { type: 'string', format: 'date-time' },
     device: { type: 'string', maxLength: 120 },
-    override: { type: 'object', required: ['hold', 'reason'], additionalProperties: false, properties: { hold: { type: 'string' }, reason: { type: 'string', minLength: 1, maxLength: 500 } } },
+    override: {
+      type: 'object',
+      required: ['hold', 'reason'],
+      additionalProperties: false,
+      properties: { hold: { type: 'string' }, reason: { type: 'string', minLength: 1, maxLength: 500 } },
+    },
     amends: { type: 'string', maxLength: 500 },
   },
 } as const
@@ -47,7 +52,10 @@ export const EXAMINATION_FILE_SCHEMA = {
       type: 'object',
       required: ['region', 'sides'],
       additionalProperties: false,
-      properties: { region: { type: 'string' }, sides: { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } } },
+      properties: {
+        region: { type: 'string' },
+        sides: { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } },
+      },
     },
     asOf: { type: 'string', format: 'date-time', description: 'the time that "days since" is counted to' },
     setting: { enum: ['primary-care', 'emergency'] },
@@ -77,17 +85,28 @@ const validate = ajv.compile(EXAMINATION_FILE_SCHEMA)
  */
 export function readExamination(document: unknown, pack: Pack): { readonly examination: ExaminationFile } | { readonly faults: readonly Fault[] } {
   if (!validate(document)) {
-    const faults = (validate.errors ?? []).filter((error) => error.keyword !== 'anyOf').map((error) => ({
-      path: error.instancePath || '/',
-      reason: error.message ?? 'has the wrong shape',
-      expected: 'params' in error ? JSON.stringify(error.params) : 'see docs/formats/examination.schema.json',
-    }))
+    const faults = (validate.errors ?? [])
+      .filter((error) => error.keyword !== 'anyOf')
+      .map((error) => ({
+        path: error.instancePath || '/',
+        reason: error.message ?? 'has the wrong shape',
+        expected: 'params' in error ? JSON.stringify(error.params) : 'see docs/formats/examination.schema.json',
+      }))
     return { faults }
   }
   const examination = document as unknown as ExaminationFile
   const region = pack.regions.find((r) => r.id === examination.complaint.region)
-  const faults: Fault[] = region ? [] : [{ path: '/complaint/region', reason: `"${examination.complaint.region}" is not a region of this pack`, expected: pack.regions.map((r) => r.id).join(', ') }]
-  if (region?.side && examination.complaint.sides.includes('none')) faults.push({ path: '/complaint/sides', reason: `a ${region.name.toLowerCase()} has a side`, expected: 'right, left or both' })
+  const faults: Fault[] = region
+    ? []
+    : [
+        {
+          path: '/complaint/region',
+          reason: `"${examination.complaint.region}" is not a region of this pack`,
+          expected: pack.regions.map((r) => r.id).join(', '),
+        },
+      ]
+  if (region?.side && examination.complaint.sides.includes('none'))
+    faults.push({ path: '/complaint/sides', reason: `a ${region.name.toLowerCase()} has a side`, expected: 'right, left or both' })
   faults.push(...checkEntries(pack, examination.entries), ...checkEntries(pack, examination.previous ?? [], '/previous'))
   return faults.length > 0 ? { faults } : { examination }
 }

@@ -18,12 +18,19 @@ export const sidesOf = (item: Item): readonly Side[] => (item.sided ? ['left', '
 export function normalEntry(item: Item, side: Side, recorder: Recorder): Entry | undefined {
   if (!item.normal) return undefined
   const { value, qualifiers } = item.normal
-  return { id: recorder.newId(), item: item.id, side, state: 'examined', ...(value === undefined ? {} : { value }), ...(qualifiers ? { qualifiers } : {}), by: recorder.by, at: recorder.at }
+  return {
+    id: recorder.newId(),
+    item: item.id,
+    side,
+    state: 'examined',
+    ...(value === undefined ? {} : { value }),
+    ...(qualifiers ? { qualifiers } : {}),
+    by: recorder.by,
+    at: recorder.at,
+  }
 }
 
 /** Every item of one depth examined and normal, on both sides. For demonstrations and tests; the workspace never does this at once. */
 export function examinedNormal(pack: Pack, depths: readonly Item['depth'][], recorder: Recorder): Entry[] {
-  return pack.items
-    .filter((item) => depths.includes(item.depth))
-    .flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))
+  return pack.items.filter((item) => depths.includes(item.depth)).flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))
 }

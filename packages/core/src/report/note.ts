@@ -41,8 +41,19 @@ function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, headi
   if (own.length === 0) return []
   const telling = own.filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
   const normal = [...new Set(own.filter((entry) => !telling.includes(entry)).map((entry) => items.get(entry.item)?.label ?? entry.item))]
-  const lines = telling.map((entry) => `${items.get(entry.item)?.label ?? entry.item}${sidePart(entry.side)}: ${findingWords(pack, entry)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
-  return [{ heading, lines: normal.length > 0 ? [...lines, `${stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'}: ${normal.join('; ')}`] : lines }]
+  const lines = telling.map(
+    (entry) =>
+      `${items.get(entry.item)?.label ?? entry.item}${sidePart(entry.side)}: ${findingWords(pack, entry)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`,
+  )
+  return [
+    {
+      heading,
+      lines:
+        normal.length > 0
+          ? [...lines, `${stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'}: ${normal.join('; ')}`]
+          : lines,
+    },
+  ]
 }
 
 const isMeasured = (pack: Pack, entry: Entry): boolean => {
@@ -60,15 +71,24 @@ function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgeme
     heading: 'Priority',
     lines: [
       `${range}${due ? `; due by ${due.slice(0, 16).replace('T', ' ')} UTC` : ''}`,
-      ...(lead.length > 0 ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}`) : ['No flag met. That is not the same as normal.']),
+      ...(lead.length > 0
+        ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}`)
+        : ['No flag met. That is not the same as normal.']),
     ],
   }
 }
 
 function missingSection(judged: Judgement): NoteSection {
   const open = openItems(judged)
-  return { heading: 'Not examined and still open', lines: open.length > 0 ? open.slice(0, 12).map((item) => `${item.label}${item.held ? ' (on hold)' : ''}`) : ['Nothing left unexamined could change the priority.'] }
+  return {
+    heading: 'Not examined and still open',
+    lines:
+      open.length > 0
+        ? open.slice(0, 12).map((item) => `${item.label}${item.held ? ' (on hold)' : ''}`)
+        : ['Nothing left unexamined could change the priority.'],
+  }
 }
 
 /** The note as plain text, for copying. */
-export const noteText = (sections: readonly NoteSection[]): string => sections.map((section) => `${section.heading}\n${section.lines.map((line) => `  ${line}`).join('\n')}`).join('\n\n')
+export const noteText = (sections: readonly NoteSection[]): string =>
+  sections.map((section) => `${section.heading}\n${section.lines.map((line) => `  ${line}`).join('\n')}`).join('\n\n')

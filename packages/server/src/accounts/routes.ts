@@ -35,12 +35,22 @@ export const accounts = fp(async (app: FastifyInstance) => {
     if (token && request.url.startsWith('/api/')) request.account = (await accountBySession(app.pool, tokenHash(token))) ?? null
   })
   app.addHook('onRequest', async (request) => {
-    if (request.method !== 'GET' && request.method !== 'HEAD' && request.headers.origin !== undefined && new URL(request.headers.origin).host !== request.headers.host) {
+    if (
+      request.method !== 'GET' &&
+      request.method !== 'HEAD' &&
+      request.headers.origin !== undefined &&
+      new URL(request.headers.origin).host !== request.headers.host
+    ) {
       throw new HttpProblem(403, 'wrong-origin', 'This request came from another page.')
     }
   })
 
-  const body = { type: 'object', required: ['signIn', 'password'], additionalProperties: false, properties: { signIn: { type: 'string', maxLength: 40 }, password: { type: 'string', maxLength: 200 } } }
+  const body = {
+    type: 'object',
+    required: ['signIn', 'password'],
+    additionalProperties: false,
+    properties: { signIn: { type: 'string', maxLength: 40 }, password: { type: 'string', maxLength: 200 } },
+  }
   app.post('/api/session', { schema: { body }, config: { rateLimit: { max: app.signInTries, timeWindow: '1 minute' } } }, async (request, reply) => {
     const { signIn, password } = request.body as { signIn: string; password: string }
     const account = await accountBySignIn(app.pool, signIn.trim().toLowerCase())

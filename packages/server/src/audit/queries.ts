@@ -1,8 +1,16 @@
 import type { Db } from '../db/connect.js'
 
 /** Adds a line to the chain of who did and read what. `about` holds ids, never patient data. */
-export async function addAudit(db: Db, line: { readonly site: string | null; readonly account: string | null; readonly action: string; readonly about?: string }): Promise<void> {
-  await db.query("insert into audit (site_id, account_id, action, about, previous_hash, hash) values ($1, $2, $3, $4, '', '')", [line.site, line.account, line.action, line.about ?? ''])
+export async function addAudit(
+  db: Db,
+  line: { readonly site: string | null; readonly account: string | null; readonly action: string; readonly about?: string },
+): Promise<void> {
+  await db.query("insert into audit (site_id, account_id, action, about, previous_hash, hash) values ($1, $2, $3, $4, '', '')", [
+    line.site,
+    line.account,
+    line.action,
+    line.about ?? '',
+  ])
 }
 
 /** Recomputes the chain. @returns the first row whose seal does not fit, or undefined when all do */

@@ -34,5 +34,7 @@ const CONNECTION_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ETIMEDOUT', 'EP
 /** True when the database could not be reached: the client may try again. */
 export function isLostDatabase(error: unknown): boolean {
   const { code, message } = error as { code?: string; message?: string }
-  return (code !== undefined && CONNECTION_CODES.has(code)) || /Connection terminated|timeout exceeded when trying to connect|timeout expired/i.test(message ?? '')
+  return (
+    (code !== undefined && CONNECTION_CODES.has(code)) || /Connection terminated|timeout exceeded when trying to connect|timeout expired/i.test(message ?? '')
+  )
 }

@@ -12,7 +12,9 @@ export async function migrate(ownerUrl: string, appPassword: string): Promise<st
     await ensureAppRole(db, appPassword)
     await db.query('create table if not exists migration (name text primary key, at timestamptz not null default now())')
     const done = new Set((await db.query<{ name: string }>('select name from migration')).rows.map((row) => row.name))
-    const files = readdirSync(fileURLToPath(FOLDER)).filter((name) => name.endsWith('.sql') && !done.has(name)).sort()
+    const files = readdirSync(fileURLToPath(FOLDER))
+      .filter((name) => name.endsWith('.sql') && !done.has(name))
+      .sort()
     for (const name of files) await runFile(db, name)
     return files
   } finally {

@@ -44,7 +44,14 @@ async function addStaff(db: pg.Client, site: string): Promise<{ clinician: strin
   for (const { signIn, name, role } of STAFF) {
     const id = uuid7()
     if (clinician === '') clinician = id
-    await db.query('insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6)', [id, site, signIn, name, role, passwordHash])
+    await db.query('insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6)', [
+      id,
+      site,
+      signIn,
+      name,
+      role,
+      passwordHash,
+    ])
   }
   return { clinician, name: STAFF[0].name }
 }
@@ -61,11 +68,26 @@ async function addPeople(db: pg.Client, site: string): Promise<Map<string, strin
   return ids
 }
 
-async function addCase(db: pg.Client, pack: Pack, one: DemoCase, at: { readonly site: string; readonly staff: { clinician: string; name: string }; readonly patient: string }): Promise<void> {
+async function addCase(
+  db: pg.Client,
+  pack: Pack,
+  one: DemoCase,
+  at: { readonly site: string; readonly staff: { clinician: string; name: string }; readonly patient: string },
+): Promise<void> {
   const startedAt = new Date(Date.now() - one.hoursAgo * 3_600_000)
   const id = uuid7(startedAt.getTime())
   const client = db as never
-  await addExamination(client, { id, site: at.site, patient: at.patient, region: 'knee', sides: [one.side], setting: one.setting, startedAt: startedAt.toISOString(), by: at.staff.clinician, packHash: pack.hash })
+  await addExamination(client, {
+    id,
+    site: at.site,
+    patient: at.patient,
+    region: 'knee',
+    sides: [one.side],
+    setting: one.setting,
+    startedAt: startedAt.toISOString(),
+    by: at.staff.clinician,
+    packHash: pack.hash,
+  })
   await addEntries(client, at.site, id, caseEntries(pack, one, startedAt, at.staff.name))
   if (one.state === 'draft') return
   const shelf = new PackShelf(pack)
@@ -79,16 +101,42 @@ async function addCase(db: pg.Client, pack: Pack, one: DemoCase, at: { readonly 
   if (one.state !== 'referred') return
   const flaggedAt = new Date(startedAt.getTime() + 14 * 60_000).toISOString()
   const person = PEOPLE[one.who]
-  const letter = referralLetter(pack, loaded.examination, judged, { patient: { name: person.name, birthDate: loaded.row.birthDate }, examiner: at.staff.name, site: SITE.name })
+  const letter = referralLetter(pack, loaded.examination, judged, {
+    patient: { name: person.name, birthDate: loaded.row.birthDate },
+    examiner: at.staff.name,
+    site: SITE.name,
+  })
   const referral = uuid7()
-  await addReferral(client, { id: referral, examination: id, site: at.site, patient: at.patient, destination: letter.destination, tier: judged.verdict.floor, flaggedAt, dueAt: dueAt(flaggedAt, judged.verdict.floor) ?? null, letter, by: at.staff.clinician })
+  await addReferral(client, {
+    id: referral,
+    examination: id,
+    site: at.site,
+    patient: at.patient,
+    destination: letter.destination,
+    tier: judged.verdict.floor,
+    flaggedAt,
+    dueAt: dueAt(flaggedAt, judged.verdict.floor) ?? null,
+    letter,
+    by: at.staff.clinician,
+  })
   await addReferralEvent(client, { id: uuid7(), referral, site: at.site, kind: 'made', note: '', by: at.staff.clinician })
 }
 
 async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string; site: string }, name: string, startedAt: Date): Promise<void> {
   const reason = 'The film came back after signing: normal, no fragment seen.'
   const client = db as never
-  await addEntries(client, signer.site, id, [{ id: uuid7(), item: 'knee.imaging.film', side: 'left', state: 'examined', value: ['normal'], by: name, at: new Date(startedAt.getTime() + 3_600_000).toISOString(), amends: reason }])
+  await addEntries(client, signer.site, id, [
+    {
+      id: uuid7(),
+      item: 'knee.imaging.film',
+      side: 'left',
+      state: 'examined',
+      value: ['normal'],
+      by: name,
+      at: new Date(startedAt.getTime() + 3_600_000).toISOString(),
+      amends: reason,
+    },
+  ])
   const loaded = await loadExamination(client, new PackShelf(pack), id)
   await storeVerdict(client, loaded, judgement(pack, loaded.examination), 'amended', reason, signer)
 }
@@ -98,7 +146,14 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
   let tick = 0
   const at = (): string => new Date(startedAt.getTime() + 1000 * tick++).toISOString()
   const items = itemsById(pack)
-  const base = one.base === 'nothing' ? [] : examinedNormal(pack, one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'], { by, at: startedAt.toISOString(), newId: () => uuid7(startedAt.getTime()) }).filter((entry) => one.base === 'normal' || ['patient', 'story', 'screen'].includes(items.get(entry.item)?.stage ?? ''))
+  const base =
+    one.base === 'nothing'
+      ? []
+      : examinedNormal(pack, one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'], {
+          by,
+          at: startedAt.toISOString(),
+          newId: () => uuid7(startedAt.getTime()),
+        }).filter((entry) => one.base === 'normal' || ['patient', 'story', 'screen'].includes(items.get(entry.item)?.stage ?? ''))
   const person = PEOPLE[one.who]
   const told: DemoCase['findings'] = [
     { item: 'patient.age-years', value: person.age },
@@ -111,7 +166,20 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
     const item = items.get(finding.item) ?? items.get(`knee.${finding.item}`)
     if (!item) throw new Error(`the demonstration names "${finding.item}", which the pack does not have`)
     const side = item.sided ? (finding.side ?? one.side) : 'none'
-    return sidesOf(item).includes(side) ? [{ id: uuid7(startedAt.getTime()), item: item.id, side, state: finding.state ?? ('examined' as const), ...(finding.value === undefined ? {} : { value: finding.value }), ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}), by, at: at() }] : []
+    return sidesOf(item).includes(side)
+      ? [
+          {
+            id: uuid7(startedAt.getTime()),
+            item: item.id,
+            side,
+            state: finding.state ?? ('examined' as const),
+            ...(finding.value === undefined ? {} : { value: finding.value }),
+            ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}),
+            by,
+            at: at(),
+          },
+        ]
+      : []
   })
   return [...base.filter((entry) => entry.item !== 'story.onset-at'), ...found]
 }

@@ -36,7 +36,9 @@ export async function examinationsOfPatient(db: Db, patient: string): Promise<Ex
 }
 
 export async function recentExaminations(db: Db): Promise<ExaminationRow[]> {
-  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.signed_at is null or e.started_at > now() - interval '36 hours' order by e.started_at desc limit 60`)
+  const { rows } = await db.query<ExaminationRow>(
+    `select ${COLUMNS} ${FROM} where e.signed_at is null or e.started_at > now() - interval '36 hours' order by e.started_at desc limit 60`,
+  )
   return rows
 }
 
@@ -53,7 +55,10 @@ export interface NewExamination {
 }
 
 export async function addExamination(db: Db, e: NewExamination): Promise<void> {
-  await db.query('insert into examination (id, site_id, patient_id, region, sides, setting, started_at, started_by, pack_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)', [e.id, e.site, e.patient, e.region, e.sides, e.setting, e.startedAt, e.by, e.packHash])
+  await db.query(
+    'insert into examination (id, site_id, patient_id, region, sides, setting, started_at, started_by, pack_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    [e.id, e.site, e.patient, e.region, e.sides, e.setting, e.startedAt, e.by, e.packHash],
+  )
 }
 
 export async function entriesOf(db: Db, examination: string): Promise<Entry[]> {
@@ -96,10 +101,19 @@ export interface NewVerdict {
 }
 
 export async function addVerdict(db: Db, v: NewVerdict): Promise<void> {
-  await db.query('insert into verdict (id, examination_id, site_id, kind, floor, ceiling, body, record_hash, reason, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)', [v.id, v.examination, v.site, v.kind, v.floor, v.ceiling, JSON.stringify(v.body), v.recordHash, v.reason, v.by])
+  await db.query(
+    'insert into verdict (id, examination_id, site_id, kind, floor, ceiling, body, record_hash, reason, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+    [v.id, v.examination, v.site, v.kind, v.floor, v.ceiling, JSON.stringify(v.body), v.recordHash, v.reason, v.by],
+  )
 }
 
-export async function lastVerdict(db: Db, examination: string): Promise<{ readonly recordHash: string; readonly floor: string; readonly ceiling: string; readonly kind: string } | undefined> {
-  const { rows } = await db.query<{ recordHash: string; floor: string; ceiling: string; kind: string }>('select record_hash as "recordHash", floor, ceiling, kind from verdict where examination_id = $1 order by at desc limit 1', [examination])
+export async function lastVerdict(
+  db: Db,
+  examination: string,
+): Promise<{ readonly recordHash: string; readonly floor: string; readonly ceiling: string; readonly kind: string } | undefined> {
+  const { rows } = await db.query<{ recordHash: string; floor: string; ceiling: string; kind: string }>(
+    'select record_hash as "recordHash", floor, ceiling, kind from verdict where examination_id = $1 order by at desc limit 1',
+    [examination],
+  )
   return rows[0]
 }

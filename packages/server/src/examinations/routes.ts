@@ -25,17 +25,37 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     type: 'object',
     required: ['region', 'sides', 'setting'],
     additionalProperties: false,
-    properties: { patientId: { type: 'string', format: 'uuid' }, patient: PATIENT_BODY, region: { type: 'string' }, sides, setting: { enum: ['primary-care', 'emergency'] } },
+    properties: {
+      patientId: { type: 'string', format: 'uuid' },
+      patient: PATIENT_BODY,
+      region: { type: 'string' },
+      sides,
+      setting: { enum: ['primary-care', 'emergency'] },
+    },
   }
   app.post('/api/examinations', { schema: { body: startBody } }, async (request, reply) => {
     const account = app.allow(request, 'examine')
     const body = request.body as StartBody
-    if (!app.shelf.current.regions.some((region) => region.id === body.region)) throw badInput([{ path: '/region', reason: `"${body.region}" cannot be examined yet`, expected: app.shelf.current.regions.map((r) => r.id).join(', ') }])
+    if (!app.shelf.current.regions.some((region) => region.id === body.region))
+      throw badInput([{ path: '/region', reason: `"${body.region}" cannot be examined yet`, expected: app.shelf.current.regions.map((r) => r.id).join(', ') }])
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
       const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined
-      if (!patient) throw body.patientId ? notFound('patient') : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
-      await addExamination(db, { id, site: account.site, patient: patient.id, region: body.region, sides: body.sides, setting: body.setting, startedAt: new Date().toISOString(), by: account.id, packHash: app.shelf.current.hash })
+      if (!patient)
+        throw body.patientId
+          ? notFound('patient')
+          : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
+      await addExamination(db, {
+        id,
+        site: account.site,
+        patient: patient.id,
+        region: body.region,
+        sides: body.sides,
+        setting: body.setting,
+        startedAt: new Date().toISOString(),
+        by: account.id,
+        packHash: app.shelf.current.hash,
+      })
       await addEntries(db, account.site, id, cardEntries(patient, account.name))
       await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
     })
@@ -57,7 +77,12 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     })
   })
 
-  const entriesBody = { type: 'object', required: ['entries'], additionalProperties: false, properties: { entries: { type: 'array', minItems: 1, maxItems: 500, items: ENTRY_SCHEMA } } }
+  const entriesBody = {
+    type: 'object',
+    required: ['entries'],
+    additionalProperties: false,
+    properties: { entries: { type: 'array', minItems: 1, maxItems: 500, items: ENTRY_SCHEMA } },
+  }
   app.post('/api/examinations/:id/entries', { schema: { params, body: entriesBody } }, async (request) => {
     const account = app.allow(request, 'examine')
     const { id } = request.params as { id: string }
@@ -67,7 +92,8 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       const { row, pack } = await loadExamination(db, app.shelf, id)
       const faults = checkEntries(pack, entries)
       if (faults.length > 0) throw badInput(faults)
-      if (row.signedAt && entries.some((entry) => !entry.amends)) throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
+      if (row.signedAt && entries.some((entry) => !entry.amends))
+        throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
       const stored = await addEntries(db, account.site, id, entries)
       await addAudit(db, { site: account.site, account: account.id, action: row.signedAt ? 'examination amended' : 'entries added', about: `${id} ${stored}` })
       if (row.signedAt && stored > 0) {
@@ -78,7 +104,12 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     })
   })
 
-  const shown = { type: 'object', required: ['floor', 'ceiling', 'flags'], additionalProperties: false, properties: { floor: { type: 'string' }, ceiling: { type: 'string' }, flags: { type: 'array', items: { type: 'string' } } } }
+  const shown = {
+    type: 'object',
+    required: ['floor', 'ceiling', 'flags'],
+    additionalProperties: false,
+    properties: { floor: { type: 'string' }, ceiling: { type: 'string' }, flags: { type: 'array', items: { type: 'string' } } },
+  }
   app.post('/api/examinations/:id/sign', { schema: { params, body: shown } }, async (request) => {
     const account = app.allow(request, 'sign')
     const { id } = request.params as { id: string }
@@ -117,8 +148,23 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
       const patient = await createPatient(db, account.site, { name, birthDate, ...(sex ? { sex } : {}) })
-      await addExamination(db, { id, site: account.site, patient: patient.id, region: examination.complaint.region, sides: examination.complaint.sides, setting: examination.setting ?? 'primary-care', startedAt: examination.asOf, by: account.id, packHash: app.shelf.current.hash })
-      await addEntries(db, account.site, id, examination.entries.map((entry) => ({ ...entry, id: uuid7() })))
+      await addExamination(db, {
+        id,
+        site: account.site,
+        patient: patient.id,
+        region: examination.complaint.region,
+        sides: examination.complaint.sides,
+        setting: examination.setting ?? 'primary-care',
+        startedAt: examination.asOf,
+        by: account.id,
+        packHash: app.shelf.current.hash,
+      })
+      await addEntries(
+        db,
+        account.site,
+        id,
+        examination.entries.map((entry) => ({ ...entry, id: uuid7() })),
+      )
       await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
     })
     return reply.code(201).send({ id })

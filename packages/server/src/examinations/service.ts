@@ -44,7 +44,11 @@ export async function signExamination(db: Db, shelf: PackShelf, id: string, show
   const { floor, ceiling } = judged.verdict
   const flags = flagLines(judged)
   if (floor !== shown.floor || ceiling !== shown.ceiling || [...shown.flags].sort().join() !== flags.join()) {
-    throw new HttpProblem(409, 'verdict-differs', 'The server reaches another verdict than the one shown. Load the examination again and look.', { floor, ceiling, flags })
+    throw new HttpProblem(409, 'verdict-differs', 'The server reaches another verdict than the one shown. Load the examination again and look.', {
+      floor,
+      ceiling,
+      flags,
+    })
   }
   if (!(await markSigned(db, id, by.id))) throw new HttpProblem(409, 'already-signed', 'This examination was signed a moment ago.')
   await storeVerdict(db, loaded, judged, 'signed', '', by)
@@ -52,7 +56,14 @@ export async function signExamination(db: Db, shelf: PackShelf, id: string, show
 }
 
 /** After an amendment the verdict is reached and sealed again; the earlier one stays. */
-export async function storeVerdict(db: Db, loaded: Loaded, judged: Judgement, kind: 'signed' | 'amended', reason: string, by: { readonly id: string; readonly site: string }): Promise<void> {
+export async function storeVerdict(
+  db: Db,
+  loaded: Loaded,
+  judged: Judgement,
+  kind: 'signed' | 'amended',
+  reason: string,
+  by: { readonly id: string; readonly site: string },
+): Promise<void> {
   await addVerdict(db, {
     id: uuid7(),
     site: by.site,
@@ -70,12 +81,19 @@ export async function storeVerdict(db: Db, loaded: Loaded, judged: Judgement, ki
 /** SHA-256 over the entries in order of id and the pack's hash: the same record always seals alike. */
 export function recordHash(entries: readonly Entry[], packHash: string): string {
   const sorted = [...entries].sort((a, b) => (a.id < b.id ? -1 : 1))
-  return createHash('sha256').update(JSON.stringify(sorted.map(canonical))).update(packHash).digest('hex')
+  return createHash('sha256')
+    .update(JSON.stringify(sorted.map(canonical)))
+    .update(packHash)
+    .digest('hex')
 }
 
 /** The same keys in the same order, however they were sent or stored. */
 function canonical(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(canonical)
   if (value === null || typeof value !== 'object') return value
-  return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, v]) => [key, canonical(v)]))
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, v]) => [key, canonical(v)]),
+  )
 }

@@ -2,7 +2,17 @@ import type { FastifyError, FastifyInstance } from 'fastify'
 import { isLostDatabase } from '../db/connect.js'
 
 /** Every code that a problem answer may carry (RFC 9457 `type`, after `/problems/`). */
-export type ProblemCode = 'bad-input' | 'not-signed-in' | 'not-allowed' | 'not-found' | 'already-signed' | 'verdict-differs' | 'wrong-origin' | 'too-many-tries' | 'database-lost' | 'fault'
+export type ProblemCode =
+  | 'bad-input'
+  | 'not-signed-in'
+  | 'not-allowed'
+  | 'not-found'
+  | 'already-signed'
+  | 'verdict-differs'
+  | 'wrong-origin'
+  | 'too-many-tries'
+  | 'database-lost'
+  | 'fault'
 
 export interface FieldFault {
   readonly path: string
@@ -23,7 +33,16 @@ export class HttpProblem extends Error {
   }
 }
 
-export const badInput = (faults: readonly FieldFault[]): HttpProblem => new HttpProblem(400, 'bad-input', `Nothing was stored: ${faults.map((f) => `${f.path} ${f.reason}`).slice(0, 3).join('; ')}`, { faults })
+export const badInput = (faults: readonly FieldFault[]): HttpProblem =>
+  new HttpProblem(
+    400,
+    'bad-input',
+    `Nothing was stored: ${faults
+      .map((f) => `${f.path} ${f.reason}`)
+      .slice(0, 3)
+      .join('; ')}`,
+    { faults },
+  )
 export const notFound = (what: string): HttpProblem => new HttpProblem(404, 'not-found', `There is no such ${what} here.`)
 
 /** Answers every error as `application/problem+json`. */
@@ -37,13 +56,19 @@ export function answerProblems(app: FastifyInstance): void {
       .type('application/problem+json')
       .send({ type: `/problems/${problem.code}`, title: problem.message, status: problem.status, ...problem.more })
   })
-  app.setNotFoundHandler((_request, reply) => reply.code(404).type('application/problem+json').send({ type: '/problems/not-found', title: 'There is nothing at this address.', status: 404 }))
+  app.setNotFoundHandler((_request, reply) =>
+    reply.code(404).type('application/problem+json').send({ type: '/problems/not-found', title: 'There is nothing at this address.', status: 404 }),
+  )
 }
 
 function asProblem(error: FastifyError | HttpProblem): HttpProblem {
   if (error instanceof HttpProblem) return error
-  if (isLostDatabase(error)) return new HttpProblem(503, 'database-lost', 'The database cannot be reached just now. Go on: what you record is kept and sent again.')
-  if (error.validation) return badInput(error.validation.map((v) => ({ path: v.instancePath || '/', reason: v.message ?? 'has the wrong shape', expected: JSON.stringify(v.params) })))
+  if (isLostDatabase(error))
+    return new HttpProblem(503, 'database-lost', 'The database cannot be reached just now. Go on: what you record is kept and sent again.')
+  if (error.validation)
+    return badInput(
+      error.validation.map((v) => ({ path: v.instancePath || '/', reason: v.message ?? 'has the wrong shape', expected: JSON.stringify(v.params) })),
+    )
   if (error.statusCode === 429) return new HttpProblem(429, 'too-many-tries', 'Too many tries. Wait a minute.')
   if (error.statusCode !== undefined && error.statusCode < 500) return new HttpProblem(error.statusCode, 'bad-input', error.message)
   return new HttpProblem(500, 'fault', 'Something failed on the server. Nothing was stored.')

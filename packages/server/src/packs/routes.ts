@@ -8,12 +8,16 @@ export async function packs(app: FastifyInstance): Promise<void> {
     signedIn(request)
     return { hash: app.shelf.current.hash }
   })
-  app.get('/api/packs/:hash', { schema: { params: { type: 'object', properties: { hash: { type: 'string', pattern: '^[0-9a-f]{16}$' } } } } }, async (request, reply) => {
-    signedIn(request)
-    const pack = await app.shelf.byHash(app.pool, (request.params as { hash: string }).hash)
-    if (!pack) throw notFound('content pack')
-    return reply.header('cache-control', 'private, max-age=31536000, immutable').send(pack)
-  })
+  app.get(
+    '/api/packs/:hash',
+    { schema: { params: { type: 'object', properties: { hash: { type: 'string', pattern: '^[0-9a-f]{16}$' } } } } },
+    async (request, reply) => {
+      signedIn(request)
+      const pack = await app.shelf.byHash(app.pool, (request.params as { hash: string }).hash)
+      if (!pack) throw notFound('content pack')
+      return reply.header('cache-control', 'private, max-age=31536000, immutable').send(pack)
+    },
+  )
   app.post('/api/judge', async (request) => {
     app.allow(request, 'judge')
     const read = readExamination(request.body, app.shelf.current)

@@ -8,7 +8,8 @@ const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
 
 /** Reads the YAML files of a content folder, in order of path. */
 export function readContent(folder = CONTENT): SourceFile[] {
-  const walk = (dir: string): string[] => readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
+  const walk = (dir: string): string[] =>
+    readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
   return walk(folder)
     .filter((path) => path.endsWith('.yaml'))
     .sort()
@@ -27,7 +28,12 @@ export class PackShelf {
   }
 
   async store(db: Db): Promise<void> {
-    await db.query('insert into pack (hash, id, version, compiled) values ($1, $2, $3, $4) on conflict do nothing', [this.current.hash, this.current.id, this.current.version, JSON.stringify(this.current)])
+    await db.query('insert into pack (hash, id, version, compiled) values ($1, $2, $3, $4) on conflict do nothing', [
+      this.current.hash,
+      this.current.id,
+      this.current.version,
+      JSON.stringify(this.current),
+    ])
   }
 
   async byHash(db: Db, hash: string): Promise<Pack | undefined> {

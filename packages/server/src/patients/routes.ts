@@ -28,12 +28,20 @@ export interface NewPatient {
 /** @throws HttpProblem 400 when the birth date lies in the future or more than 125 years back */
 export function checkBirthDate(birthDate: string, now = Date.now()): void {
   const born = Date.parse(birthDate)
-  if (born > now || born < now - 125 * 366 * 86_400_000) throw badInput([{ path: '/birthDate', reason: 'is not the birth date of someone living', expected: 'a date from 125 years ago until today' }])
+  if (born > now || born < now - 125 * 366 * 86_400_000)
+    throw badInput([{ path: '/birthDate', reason: 'is not the birth date of someone living', expected: 'a date from 125 years ago until today' }])
 }
 
 export async function createPatient(db: Parameters<typeof addPatient>[0], site: string, body: NewPatient): Promise<Patient> {
   checkBirthDate(body.birthDate)
-  const patient = { id: uuid7(), localNumber: await nextLocalNumber(db), name: body.name.trim(), birthDate: body.birthDate, sex: body.sex ?? 'other or unknown', contact: body.contact ?? '' }
+  const patient = {
+    id: uuid7(),
+    localNumber: await nextLocalNumber(db),
+    name: body.name.trim(),
+    birthDate: body.birthDate,
+    sex: body.sex ?? 'other or unknown',
+    contact: body.contact ?? '',
+  }
   await addPatient(db, site, patient)
   return patient
 }

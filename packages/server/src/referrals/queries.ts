@@ -44,9 +44,22 @@ export interface NewReferral {
 }
 
 export async function addReferral(db: Db, r: NewReferral): Promise<void> {
-  await db.query('insert into referral (id, examination_id, site_id, patient_id, destination, tier, flagged_at, due_at, letter, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)', [r.id, r.examination, r.site, r.patient, r.destination, r.tier, r.flaggedAt, r.dueAt, JSON.stringify(r.letter), r.by])
+  await db.query(
+    'insert into referral (id, examination_id, site_id, patient_id, destination, tier, flagged_at, due_at, letter, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+    [r.id, r.examination, r.site, r.patient, r.destination, r.tier, r.flaggedAt, r.dueAt, JSON.stringify(r.letter), r.by],
+  )
 }
 
-export async function addReferralEvent(db: Db, e: { readonly id: string; readonly referral: string; readonly site: string; readonly kind: string; readonly note: string; readonly by: string }): Promise<void> {
-  await db.query('insert into referral_event (id, referral_id, site_id, kind, note, by_account) values ($1, $2, $3, $4, $5, $6)', [e.id, e.referral, e.site, e.kind, e.note, e.by])
+export async function addReferralEvent(
+  db: Db,
+  e: { readonly id: string; readonly referral: string; readonly site: string; readonly kind: string; readonly note: string; readonly by: string },
+): Promise<void> {
+  await db.query('insert into referral_event (id, referral_id, site_id, kind, note, by_account) values ($1, $2, $3, $4, $5, $6)', [
+    e.id,
+    e.referral,
+    e.site,
+    e.kind,
+    e.note,
+    e.by,
+  ])
 }

@@ -35,14 +35,37 @@ export async function referrals(app: FastifyInstance): Promise<void> {
       const letter = referralLetter(pack, examination, judged, { patient, examiner: row.signedBy ?? account.name, site: account.siteName })
       const flaggedAt = row.signedAt
       const windows = Object.fromEntries(pack.tiers.map((tier) => [tier.id, tier.hours]))
-      await addReferral(db, { id, examination: examinationId, site: account.site, patient: patient.id, destination: letter.destination, tier: judged.verdict.floor, flaggedAt, dueAt: dueAt(flaggedAt, judged.verdict.floor, windows) ?? null, letter, by: account.id })
-      await addReferralEvent(db, { id: uuid7(), referral: id, site: account.site, kind: 'made', note: (request.body as { note?: string } | undefined)?.note ?? '', by: account.id })
+      await addReferral(db, {
+        id,
+        examination: examinationId,
+        site: account.site,
+        patient: patient.id,
+        destination: letter.destination,
+        tier: judged.verdict.floor,
+        flaggedAt,
+        dueAt: dueAt(flaggedAt, judged.verdict.floor, windows) ?? null,
+        letter,
+        by: account.id,
+      })
+      await addReferralEvent(db, {
+        id: uuid7(),
+        referral: id,
+        site: account.site,
+        kind: 'made',
+        note: (request.body as { note?: string } | undefined)?.note ?? '',
+        by: account.id,
+      })
       await addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })
     })
     return reply.code(201).send({ id })
   })
 
-  const eventBody = { type: 'object', required: ['kind'], additionalProperties: false, properties: { kind: { enum: ['told', 'accepted', 'refused', 'closed'] }, note: { type: 'string', maxLength: 1000 } } }
+  const eventBody = {
+    type: 'object',
+    required: ['kind'],
+    additionalProperties: false,
+    properties: { kind: { enum: ['told', 'accepted', 'refused', 'closed'] }, note: { type: 'string', maxLength: 1000 } },
+  }
   app.post('/api/referrals/:id/events', { schema: { params, body: eventBody } }, async (request, reply) => {
     const account = app.allow(request, 'refer')
     const { kind, note } = request.body as { kind: string; note?: string }

@@ -12,7 +12,11 @@ export class ApiProblem extends Error {
 
 /** Speaks JSON with the server. @throws ApiProblem, or TypeError when there is no connection */
 export async function api<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown): Promise<R> {
-  const response = await fetch(path, { method, credentials: 'same-origin', ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) })
+  const response = await fetch(path, {
+    method,
+    credentials: 'same-origin',
+    ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  })
   if (response.status === 204) return undefined as R
   const answer = (await response.json().catch(() => ({}))) as { title?: string; faults?: ApiProblem['faults'] }
   if (!response.ok) throw new ApiProblem(response.status, answer.title ?? `The server answered ${response.status}.`, answer.faults)

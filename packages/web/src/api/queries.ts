@@ -54,19 +54,39 @@ export interface Referral {
   readonly lastNote: string
 }
 
-export const session = queryOptions({ queryKey: ['session'], queryFn: async () => (await api<{ account: Account | null }>('GET', '/api/session')).account, retry: false, staleTime: 5 * 60_000 })
-export const desk = queryOptions({ queryKey: ['desk'], queryFn: () => api<{ examinations: ExaminationSummary[] }>('GET', '/api/desk'), refetchInterval: 60_000 })
-export const openReferrals = queryOptions({ queryKey: ['referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', '/api/referrals'), refetchInterval: 60_000 })
+export const session = queryOptions({
+  queryKey: ['session'],
+  queryFn: async () => (await api<{ account: Account | null }>('GET', '/api/session')).account,
+  retry: false,
+  staleTime: 5 * 60_000,
+})
+export const desk = queryOptions({
+  queryKey: ['desk'],
+  queryFn: () => api<{ examinations: ExaminationSummary[] }>('GET', '/api/desk'),
+  refetchInterval: 60_000,
+})
+export const openReferrals = queryOptions({
+  queryKey: ['referrals'],
+  queryFn: () => api<{ referrals: Referral[] }>('GET', '/api/referrals'),
+  refetchInterval: 60_000,
+})
 export const currentPack = queryOptions({
   queryKey: ['pack', 'current'],
   queryFn: async () => pack((await api<{ hash: string }>('GET', '/api/packs/current')).hash),
   staleTime: Infinity,
 })
 export const packByHash = (hash: string) => queryOptions({ queryKey: ['pack', hash], queryFn: () => pack(hash), staleTime: Infinity, enabled: hash !== '' })
-export const examination = (id: string) => queryOptions({ queryKey: ['examination', id], queryFn: () => api<ExaminationDetail>('GET', `/api/examinations/${id}`), staleTime: 0 })
-export const referralsOf = (id: string) => queryOptions({ queryKey: ['examination', id, 'referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', `/api/examinations/${id}/referrals`) })
-export const patientSearch = (search: string) => queryOptions({ queryKey: ['patients', search], queryFn: () => api<{ patients: PatientSummary[] }>('GET', `/api/patients?search=${encodeURIComponent(search)}`) })
-export const patientById = (id: string) => queryOptions({ queryKey: ['patient', id], queryFn: () => api<{ patient: PatientSummary; examinations: ExaminationSummary[] }>('GET', `/api/patients/${id}`) })
+export const examination = (id: string) =>
+  queryOptions({ queryKey: ['examination', id], queryFn: () => api<ExaminationDetail>('GET', `/api/examinations/${id}`), staleTime: 0 })
+export const referralsOf = (id: string) =>
+  queryOptions({ queryKey: ['examination', id, 'referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', `/api/examinations/${id}/referrals`) })
+export const patientSearch = (search: string) =>
+  queryOptions({
+    queryKey: ['patients', search],
+    queryFn: () => api<{ patients: PatientSummary[] }>('GET', `/api/patients?search=${encodeURIComponent(search)}`),
+  })
+export const patientById = (id: string) =>
+  queryOptions({ queryKey: ['patient', id], queryFn: () => api<{ patient: PatientSummary; examinations: ExaminationSummary[] }>('GET', `/api/patients/${id}`) })
 
 const pack = (hash: string): Promise<Pack> => api<Pack>('GET', `/api/packs/${hash}`)
 export type { Letter }

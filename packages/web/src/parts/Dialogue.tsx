@@ -3,7 +3,17 @@ import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components'
 import styled from 'styled-components'
 
 /** A question that must be answered before going on. Escape closes it. */
-export function Dialogue({ title, isOpen, onClose, children }: { readonly title: string; readonly isOpen: boolean; readonly onClose: () => void; readonly children: ReactNode }) {
+export function Dialogue({
+  title,
+  isOpen,
+  onClose,
+  children,
+}: {
+  readonly title: string
+  readonly isOpen: boolean
+  readonly onClose: () => void
+  readonly children: ReactNode
+}) {
   return (
     <Veil isOpen={isOpen} onOpenChange={(open) => !open && onClose()} isDismissable>
       <Modal>

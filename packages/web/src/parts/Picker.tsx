@@ -12,7 +12,16 @@ interface Common {
 }
 
 /** One of several words. */
-export function Picker({ label, options, words = String, placeholder = 'other…', value, onPick, abnormal = false, isDisabled = false }: Common & { readonly value: string | undefined; readonly onPick: (value: string) => void }) {
+export function Picker({
+  label,
+  options,
+  words = String,
+  placeholder = 'other…',
+  value,
+  onPick,
+  abnormal = false,
+  isDisabled = false,
+}: Common & { readonly value: string | undefined; readonly onPick: (value: string) => void }) {
   return (
     <Select aria-label={label} placeholder={placeholder} value={value ?? null} onChange={(key) => key !== null && onPick(String(key))} isDisabled={isDisabled}>
       <Trigger $filled={value !== undefined} $abnormal={abnormal}>
@@ -33,7 +42,16 @@ export function Picker({ label, options, words = String, placeholder = 'other…
 }
 
 /** Several words at once; the empty one stands alone. */
-export function MultiPicker({ label, options, empty, values, onPick, placeholder = 'tick…', abnormal = false, isDisabled = false }: Common & { readonly empty: string | undefined; readonly values: readonly string[]; readonly onPick: (values: string[]) => void }) {
+export function MultiPicker({
+  label,
+  options,
+  empty,
+  values,
+  onPick,
+  placeholder = 'tick…',
+  abnormal = false,
+  isDisabled = false,
+}: Common & { readonly empty: string | undefined; readonly values: readonly string[]; readonly onPick: (values: string[]) => void }) {
   const told = values.filter((value) => value !== empty)
   return (
     <MenuTrigger>
@@ -51,15 +69,17 @@ export function MultiPicker({ label, options, empty, values, onPick, placeholder
             onPick(picked.length > 0 ? picked : empty === undefined ? [] : [empty])
           }}
         >
-          {options.filter((option) => option !== empty).map((option) => (
-            <Tick key={option} id={option} textValue={option}>
-              {({ isSelected }) => (
-                <>
-                  <Check size={14} aria-hidden style={{ visibility: isSelected ? 'visible' : 'hidden' }} /> {option}
-                </>
-              )}
-            </Tick>
-          ))}
+          {options
+            .filter((option) => option !== empty)
+            .map((option) => (
+              <Tick key={option} id={option} textValue={option}>
+                {({ isSelected }) => (
+                  <>
+                    <Check size={14} aria-hidden style={{ visibility: isSelected ? 'visible' : 'hidden' }} /> {option}
+                  </>
+                )}
+              </Tick>
+            ))}
         </Menu>
       </Pop>
     </MenuTrigger>
@@ -80,10 +100,20 @@ const Trigger = styled(AriaButton)<{ $filled: boolean; $abnormal: boolean }>`
   border: 1px solid ${({ theme, $filled, $abnormal }) => ($filled ? ($abnormal ? theme.copper : theme.ink) : theme.rule)};
   background: ${({ theme, $filled, $abnormal }) => ($filled ? ($abnormal ? theme.copper : theme.ink) : theme.sheet)};
   color: ${({ theme, $filled, $abnormal }) => ($filled ? ($abnormal ? theme.onCopper : theme.onInk) : theme.soft)};
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; outline-offset: 1px; }
-  &[data-disabled] { opacity: 0.5; cursor: not-allowed; }
-  svg { flex: none; }
-  @media (pointer: coarse) { min-height: 44px; }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+    outline-offset: 1px;
+  }
+  &[data-disabled] {
+    opacity: 0.5;
+    cursor: not-allowed;
+  }
+  svg {
+    flex: none;
+  }
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
 `
 const Pop = styled(Popover)`
   background: ${({ theme }) => theme.sheet};
@@ -99,13 +129,23 @@ const Choice = styled(ListBoxItem)`
   padding: 6px 10px;
   border-radius: 6px;
   cursor: pointer;
-  &[data-focused] { background: ${({ theme }) => theme.selection}; outline: none; }
-  &[data-selected] { font-weight: 650; }
+  &[data-focused] {
+    background: ${({ theme }) => theme.selection};
+    outline: none;
+  }
+  &[data-selected] {
+    font-weight: 650;
+  }
 `
 const Tick = styled(MenuItem)`
   padding: 6px 10px;
   border-radius: 6px;
   cursor: pointer;
-  &[data-focused] { background: ${({ theme }) => theme.selection}; outline: none; }
-  svg { vertical-align: -2px; }
+  &[data-focused] {
+    background: ${({ theme }) => theme.selection};
+    outline: none;
+  }
+  svg {
+    vertical-align: -2px;
+  }
 `

@@ -13,20 +13,37 @@ export function ProofTree({ pack, proof }: { readonly pack: Pack; readonly proof
   }
   return (
     <Step>
-      {proof.op === 'leaf' ? <Leaf pack={pack} node={proof} /> : <Soft>{OPERATOR[proof.op]}{proof.n ? ` ${proof.n}` : ''}, {TRUTH[proof.truth]}</Soft>}
-      {proof.of?.map((kid, at) => <ProofTree key={at} pack={pack} proof={kid} />)}
+      {proof.op === 'leaf' ? (
+        <Leaf pack={pack} node={proof} />
+      ) : (
+        <Soft>
+          {OPERATOR[proof.op]}
+          {proof.n ? ` ${proof.n}` : ''}, {TRUTH[proof.truth]}
+        </Soft>
+      )}
+      {proof.of?.map((kid, at) => (
+        <ProofTree key={at} pack={pack} proof={kid} />
+      ))}
     </Step>
   )
 }
 
 function Leaf({ pack, node }: { readonly pack: Pack; readonly node: ProofNode }) {
-  if (!node.findings?.length) return <span><code>{calcName(pack, node.text ?? '')}</code> <Soft>{TRUTH[node.truth]}</Soft></span>
+  if (!node.findings?.length)
+    return (
+      <span>
+        <code>{calcName(pack, node.text ?? '')}</code> <Soft>{TRUTH[node.truth]}</Soft>
+      </span>
+    )
   return (
     <ul>
       {node.findings.map((finding) => (
         <li key={`${finding.item} ${finding.side}`}>
           <strong>{itemsById(pack).get(finding.item)?.label ?? finding.item}</strong>
-          {finding.side === 'none' ? '' : `, ${finding.side}`}: {words(pack, finding)} <Soft>rule: {node.text}, {TRUTH[node.truth]}</Soft>
+          {finding.side === 'none' ? '' : `, ${finding.side}`}: {words(pack, finding)}{' '}
+          <Soft>
+            rule: {node.text}, {TRUTH[node.truth]}
+          </Soft>
         </li>
       ))}
     </ul>
@@ -40,11 +57,22 @@ export function words(pack: Pack, finding: ProofFinding): string {
   if (finding.state === 'derived') {
     const { value } = finding
     const unit = itemsById(pack).get(finding.item)?.unit
-    const shown = typeof value === 'number' ? String(Math.round(value * 100) / 100) : typeof value === 'object' && 'low' in value ? `${Math.round(value.low * 10) / 10} to ${Math.round(value.high * 10) / 10}` : String(value)
+    const shown =
+      typeof value === 'number'
+        ? String(Math.round(value * 100) / 100)
+        : typeof value === 'object' && 'low' in value
+          ? `${Math.round(value.low * 10) / 10} to ${Math.round(value.high * 10) / 10}`
+          : String(value)
     return `${shown}${unit ? ` ${unit}` : ''}, worked out`
   }
   const { value } = finding
-  return findingWords(pack, { item: finding.item, state: finding.state, ...(value === undefined || (typeof value === 'object' && 'low' in value) ? {} : { value }), ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}), ...(finding.reason ? { reason: finding.reason } : {}) })
+  return findingWords(pack, {
+    item: finding.item,
+    state: finding.state,
+    ...(value === undefined || (typeof value === 'object' && 'low' in value) ? {} : { value }),
+    ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}),
+    ...(finding.reason ? { reason: finding.reason } : {}),
+  })
 }
 
 const Step = styled.div`

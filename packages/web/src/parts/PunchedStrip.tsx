@@ -6,7 +6,8 @@ const NAMES: Readonly<Record<Tier, string>> = { now: 'Now', today: 'Today', days
 export const tierName = (tier: Tier): string => NAMES[tier]
 
 /** Words for a range, the same wherever it stands. */
-export const rangeWords = (floor: Tier, ceiling: Tier): string => (floor === ceiling ? `${NAMES[floor]}, settled` : `at least ${NAMES[floor]}, could still be ${NAMES[ceiling]}`)
+export const rangeWords = (floor: Tier, ceiling: Tier): string =>
+  floor === ceiling ? `${NAMES[floor]}, settled` : `at least ${NAMES[floor]}, could still be ${NAMES[ceiling]}`
 
 /** Priority as a leather strip: filled holes up to the floor, rings up to the ceiling. Never colour alone. */
 export function PunchedStrip({ floor, ceiling, size = 'small' }: { readonly floor: Tier; readonly ceiling: Tier; readonly size?: 'small' | 'large' }) {

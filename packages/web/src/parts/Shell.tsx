@@ -48,7 +48,10 @@ const Frame = styled.div`
   display: grid;
   grid-template-rows: 56px minmax(0, 1fr);
   height: 100vh;
-  @media print { display: block; height: auto; }
+  @media print {
+    display: block;
+    height: auto;
+  }
 `
 const Bar = styled.header`
   display: flex;
@@ -65,7 +68,9 @@ const Home = styled(Link)`
   font-weight: 700;
   text-decoration: none;
   white-space: nowrap;
-  img { filter: ${({ theme }) => (theme.name === 'dark' ? 'invert(0.85)' : 'none')}; }
+  img {
+    filter: ${({ theme }) => (theme.name === 'dark' ? 'invert(0.85)' : 'none')};
+  }
 `
 const Heading = styled.div`
   flex: 1;
@@ -82,5 +87,7 @@ const Actions = styled.div`
 const Main = styled.main`
   min-height: 0;
   overflow: auto;
-  @media print { overflow: visible; }
+  @media print {
+    overflow: visible;
+  }
 `

@@ -10,18 +10,46 @@ const press = css`
   border: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.sheet};
   color: ${({ theme }) => theme.ink};
-  &[data-hovered] { border-color: ${({ theme }) => theme.soft}; }
-  &[data-pressed] { background: ${({ theme }) => theme.wash}; }
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; outline-offset: 1px; }
-  &[data-disabled] { opacity: 0.5; cursor: not-allowed; }
-  @media (pointer: coarse) { min-height: 44px; }
+  &[data-hovered] {
+    border-color: ${({ theme }) => theme.soft};
+  }
+  &[data-pressed] {
+    background: ${({ theme }) => theme.wash};
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+    outline-offset: 1px;
+  }
+  &[data-disabled] {
+    opacity: 0.5;
+    cursor: not-allowed;
+  }
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
 `
 
 export const Button = styled(AriaButton)<{ $tone?: 'plain' | 'copper' | 'quiet' }>`
   ${press}
   white-space: nowrap;
-  ${({ $tone, theme }) => $tone === 'copper' && css`background: ${theme.copper}; color: ${theme.onCopper}; border-color: ${theme.copper}; font-weight: 650; &[data-pressed] { background: ${theme.copper}; }`}
-  ${({ $tone }) => $tone === 'quiet' && css`border-color: transparent; background: transparent; padding: 0 8px;`}
+  ${({ $tone, theme }) =>
+    $tone === 'copper' &&
+    css`
+      background: ${theme.copper};
+      color: ${theme.onCopper};
+      border-color: ${theme.copper};
+      font-weight: 650;
+      &[data-pressed] {
+        background: ${theme.copper};
+      }
+    `}
+  ${({ $tone }) =>
+    $tone === 'quiet' &&
+    css`
+      border-color: transparent;
+      background: transparent;
+      padding: 0 8px;
+    `}
 `
 
 /** A choice in a row. Normal answers fill with ink, abnormal ones with copper. */
@@ -43,9 +71,19 @@ export const Input = styled(AriaInput)<{ $mono?: boolean }>`
   border: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.sheet};
   color: ${({ theme }) => theme.ink};
-  ${({ $mono }) => $mono && css`font-family: ${MONO}; font-variant-numeric: tabular-nums;`}
-  &[data-focused] { outline: 2px solid ${({ theme }) => theme.copper}; outline-offset: 0; }
-  &[aria-invalid='true'] { border-color: ${({ theme }) => theme.copper}; }
+  ${({ $mono }) =>
+    $mono &&
+    css`
+      font-family: ${MONO};
+      font-variant-numeric: tabular-nums;
+    `}
+  &[data-focused] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+    outline-offset: 0;
+  }
+  &[aria-invalid='true'] {
+    border-color: ${({ theme }) => theme.copper};
+  }
 `
 
 export const Card = styled.section`

@@ -2,11 +2,13 @@
 export function fromNow(iso: string, now = Date.now()): string {
   const ms = Date.parse(iso) - now
   const size = Math.abs(ms)
-  const word = size < 3_600_000 ? `${Math.floor(size / 60_000)} min` : size < 172_800_000 ? `${Math.floor(size / 3_600_000)} h` : `${Math.floor(size / 86_400_000)} days`
+  const word =
+    size < 3_600_000 ? `${Math.floor(size / 60_000)} min` : size < 172_800_000 ? `${Math.floor(size / 3_600_000)} h` : `${Math.floor(size / 86_400_000)} days`
   return ms < 0 ? `${word} ago` : `in ${word}`
 }
 
-export const dayAndTime = (iso: string): string => new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+export const dayAndTime = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 export const dayOnly = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
 /** Age in whole years on a day. @example ageAt('1980-06-01', Date.parse('2026-05-31')) // 45 */

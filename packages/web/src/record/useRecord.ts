@@ -7,7 +7,8 @@ import { newId } from './newId'
 import { outbox } from './outbox'
 
 export type Draft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason' | 'override'>>
-export type Stored = { readonly kind: 'stored' } | { readonly kind: 'sending' | 'waiting'; readonly count: number } | { readonly kind: 'refused'; readonly why: string }
+export type Stored =
+  { readonly kind: 'stored' } | { readonly kind: 'sending' | 'waiting'; readonly count: number } | { readonly kind: 'refused'; readonly why: string }
 
 const RETRY_MS = 2500
 const BATCH = 200
@@ -16,7 +17,11 @@ const BATCH = 200
  * The record of one examination on this device: entries are shown at once, kept in the outbox, and sent until the server has them.
  * A lost connection or server only delays the sending.
  */
-export function useRecord(detail: ExaminationDetail, by: string, amends: string | undefined): {
+export function useRecord(
+  detail: ExaminationDetail,
+  by: string,
+  amends: string | undefined,
+): {
   readonly entries: readonly Entry[]
   readonly stored: Stored
   readonly record: (drafts: readonly Draft[]) => void
@@ -92,11 +97,16 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
     if (batch.length === 0) return
     const at = new Date().toISOString()
     const ids = new Set(batch.map((entry) => entry.id))
-    const before = (entry: Entry): Entry | undefined => entries.filter((one) => one.item === entry.item && one.side === entry.side && !ids.has(one.id)).sort((a, b) => (a.at < b.at ? 1 : -1))[0]
-    add(batch.map((entry) => {
-      const earlier = before(entry)
-      return earlier ? { ...earlier, id: newId(), by, at } : { id: newId(), item: entry.item, side: entry.side, state: 'not-examined' as const, by, at, ...(amends ? { amends } : {}) }
-    }))
+    const before = (entry: Entry): Entry | undefined =>
+      entries.filter((one) => one.item === entry.item && one.side === entry.side && !ids.has(one.id)).sort((a, b) => (a.at < b.at ? 1 : -1))[0]
+    add(
+      batch.map((entry) => {
+        const earlier = before(entry)
+        return earlier
+          ? { ...earlier, id: newId(), by, at }
+          : { id: newId(), item: entry.item, side: entry.side, state: 'not-examined' as const, by, at, ...(amends ? { amends } : {}) }
+      }),
+    )
   }, [add, amends, by, entries])
 
   return { entries, stored, record, undo }

@@ -16,5 +16,35 @@ export interface Tokens {
   readonly onInk: string
 }
 
-export const LIGHT: Tokens = { name: 'light', ground: '#f4efe4', sheet: '#fffdf8', wash: '#ece4d4', ink: '#17263f', soft: '#55617a', rule: '#ddd3c1', copper: '#a8481c', onCopper: '#fffdf8', copperWash: '#f6e3d6', selection: '#dfe6f2', leather: '#7b4f33', hole: '#fffdf8', onInk: '#fffdf8' }
-export const DARK: Tokens = { name: 'dark', ground: '#11161d', sheet: '#1a212b', wash: '#222b37', ink: '#ece6da', soft: '#9aa6b8', rule: '#313b49', copper: '#e58f5d', onCopper: '#11161d', copperWash: '#3a281d', selection: '#26364d', leather: '#a9764f', hole: '#11161d', onInk: '#11161d' }
+export const LIGHT: Tokens = {
+  name: 'light',
+  ground: '#f4efe4',
+  sheet: '#fffdf8',
+  wash: '#ece4d4',
+  ink: '#17263f',
+  soft: '#55617a',
+  rule: '#ddd3c1',
+  copper: '#a8481c',
+  onCopper: '#fffdf8',
+  copperWash: '#f6e3d6',
+  selection: '#dfe6f2',
+  leather: '#7b4f33',
+  hole: '#fffdf8',
+  onInk: '#fffdf8',
+}
+export const DARK: Tokens = {
+  name: 'dark',
+  ground: '#11161d',
+  sheet: '#1a212b',
+  wash: '#222b37',
+  ink: '#ece6da',
+  soft: '#9aa6b8',
+  rule: '#313b49',
+  copper: '#e58f5d',
+  onCopper: '#11161d',
+  copperWash: '#3a281d',
+  selection: '#26364d',
+  leather: '#a9764f',
+  hole: '#11161d',
+  onInk: '#11161d',
+}

@@ -37,7 +37,11 @@ export function Desk() {
           <Title>Referrals with a clock</Title>
           <List>
             {(waiting?.referrals ?? []).map((referral) => (
-              <ReferralLine key={referral.id} referral={referral} destination={pack?.destinations.find((d) => d.id === referral.destination)?.name ?? referral.destination} />
+              <ReferralLine
+                key={referral.id}
+                referral={referral}
+                destination={pack?.destinations.find((d) => d.id === referral.destination)?.name ?? referral.destination}
+              />
             ))}
             {waiting?.referrals.length === 0 && <Empty>No referral is waiting for an answer.</Empty>}
           </List>
@@ -57,7 +61,8 @@ function Section({ title, empty, list }: { readonly title: string; readonly empt
         {list.map((one) => (
           <Line key={one.id}>
             <div>
-              <Name to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{one.patientName}</Name> <Reading>{ageAt(one.birthDate)}</Reading>
+              <Name to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{one.patientName}</Name>{' '}
+              <Reading>{ageAt(one.birthDate)}</Reading>
               <Soft as="div">
                 {one.sides.join(' and ')} {one.region} · begun {fromNow(one.startedAt)} by {one.startedBy}
                 {one.verdictKind === 'amended' ? ' · amended' : ''}
@@ -119,7 +124,9 @@ const Columns = styled.div`
   max-width: 1240px;
   margin: 0 auto;
   padding: 12px 20px 32px;
-  @media (max-width: 800px) { grid-template-columns: 1fr; }
+  @media (max-width: 800px) {
+    grid-template-columns: 1fr;
+  }
 `
 const Title = styled(SmallTitle)`
   margin: 16px 0 8px;
@@ -135,7 +142,9 @@ const Line = styled.li<{ $urgent?: boolean }>`
   padding: 10px 14px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   border-left: 4px solid ${({ theme, $urgent }) => ($urgent ? theme.copper : 'transparent')};
-  &:last-child { border-bottom: none; }
+  &:last-child {
+    border-bottom: none;
+  }
 `
 const Name = styled(Link)`
   font-weight: 650;

@@ -14,8 +14,23 @@ export default function PatientPage() {
   const { data, error } = useQuery(patientById(id))
   return (
     <Shell
-      heading={data ? <><strong>{data.patient.name}</strong> <Soft>{ageAt(data.patient.birthDate)} · born {dayOnly(data.patient.birthDate)} · {data.patient.localNumber}</Soft></> : 'Patient'}
-      actions={<Button $tone="copper" onPress={() => void navigate(`/start?patient=${id}`)}>Start an examination</Button>}
+      heading={
+        data ? (
+          <>
+            <strong>{data.patient.name}</strong>{' '}
+            <Soft>
+              {ageAt(data.patient.birthDate)} · born {dayOnly(data.patient.birthDate)} · {data.patient.localNumber}
+            </Soft>
+          </>
+        ) : (
+          'Patient'
+        )
+      }
+      actions={
+        <Button $tone="copper" onPress={() => void navigate(`/start?patient=${id}`)}>
+          Start an examination
+        </Button>
+      }
     >
       <Page>
         {error && <p role="alert">{error.message}</p>}
@@ -26,10 +41,21 @@ export default function PatientPage() {
               <Reading>{dayOnly(one.startedAt)}</Reading>
               <Line>
                 <div>
-                  <Link to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{one.sides.join(' and ')} {one.region}</Link>
-                  <Soft as="div">{one.setting === 'emergency' ? 'urgent care' : 'general practice'} · {one.signedBy ?? one.startedBy}{one.verdictKind === 'amended' ? ' · amended' : ''}</Soft>
+                  <Link to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>
+                    {one.sides.join(' and ')} {one.region}
+                  </Link>
+                  <Soft as="div">
+                    {one.setting === 'emergency' ? 'urgent care' : 'general practice'} · {one.signedBy ?? one.startedBy}
+                    {one.verdictKind === 'amended' ? ' · amended' : ''}
+                  </Soft>
                 </div>
-                {one.floor && one.ceiling ? <Strip><PunchedStrip floor={one.floor} ceiling={one.ceiling} /> {tierName(one.floor)}</Strip> : <Soft>draft</Soft>}
+                {one.floor && one.ceiling ? (
+                  <Strip>
+                    <PunchedStrip floor={one.floor} ceiling={one.ceiling} /> {tierName(one.floor)}
+                  </Strip>
+                ) : (
+                  <Soft>draft</Soft>
+                )}
               </Line>
             </li>
           ))}
@@ -47,7 +73,13 @@ const Page = styled.div`
 `
 const Time = styled.ol`
   margin-top: 12px;
-  li { display: grid; grid-template-columns: 110px 1fr; gap: 16px; align-items: center; margin-bottom: 8px; }
+  li {
+    display: grid;
+    grid-template-columns: 110px 1fr;
+    gap: 16px;
+    align-items: center;
+    margin-bottom: 8px;
+  }
 `
 const Line = styled(Card).attrs({ as: 'div' })`
   display: flex;

@@ -73,13 +73,21 @@ const Mark = styled.div`
   display: flex;
   align-items: center;
   gap: 12px;
-  h1 { font-size: 24px; }
+  h1 {
+    font-size: 24px;
+  }
 `
 const Fields = styled(Form)`
   display: grid;
   gap: 14px;
-  label { display: block; margin-bottom: 4px; font-weight: 600; }
-  button { min-height: 44px; }
+  label {
+    display: block;
+    margin-bottom: 4px;
+    font-weight: 600;
+  }
+  button {
+    min-height: 44px;
+  }
 `
 const Fault = styled.p`
   background: ${({ theme }) => theme.copperWash};

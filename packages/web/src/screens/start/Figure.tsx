@@ -12,7 +12,13 @@ export function Figure({ sides, onChange }: { readonly sides: readonly LimbSide[
         <View key={view}>
           <Body view={view} />
           {(['right', 'left'] as const).map((side) => (
-            <Knee key={side} $left={(side === 'right') === (view === 'front') ? '36%' : '64%'} aria-label={`${side} knee, ${view}`} isSelected={sides.includes(side)} onChange={() => flip(side)}>
+            <Knee
+              key={side}
+              $left={(side === 'right') === (view === 'front') ? '36%' : '64%'}
+              aria-label={`${side} knee, ${view}`}
+              isSelected={sides.includes(side)}
+              onChange={() => flip(side)}
+            >
               {side === 'right' ? 'R' : 'L'}
             </Knee>
           ))}
@@ -60,8 +66,15 @@ const Knee = styled(ToggleButton)<{ $left: string }>`
   color: ${({ theme }) => theme.copper};
   font-weight: 700;
   cursor: pointer;
-  &[data-selected] { background: ${({ theme }) => theme.copper}; color: ${({ theme }) => theme.onCopper}; border-style: solid; }
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.ink}; outline-offset: 2px; }
+  &[data-selected] {
+    background: ${({ theme }) => theme.copper};
+    color: ${({ theme }) => theme.onCopper};
+    border-style: solid;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.ink};
+    outline-offset: 2px;
+  }
 `
 const Caption = styled.p`
   text-align: center;

@@ -64,7 +64,12 @@ export default function Start() {
               </TextField>
               <div>
                 <Label id="sex">Sex at birth</Label>
-                <Row aria-labelledby="sex" selectionMode="single" selectedKeys={sex ? [sex] : []} onSelectionChange={(keys) => setSex([...keys].map(String)[0] ?? '')}>
+                <Row
+                  aria-labelledby="sex"
+                  selectionMode="single"
+                  selectedKeys={sex ? [sex] : []}
+                  onSelectionChange={(keys) => setSex([...keys].map(String)[0] ?? '')}
+                >
                   {['female', 'male', 'other or unknown'].map((one) => (
                     <Toggle key={one} id={one}>
                       {one}
@@ -77,7 +82,13 @@ export default function Start() {
           <SmallTitle as="h2" id="setting">
             Where you are
           </SmallTitle>
-          <Row aria-labelledby="setting" selectionMode="single" disallowEmptySelection selectedKeys={[setting]} onSelectionChange={(keys) => setSetting([...keys][0] === 'emergency' ? 'emergency' : 'primary-care')}>
+          <Row
+            aria-labelledby="setting"
+            selectionMode="single"
+            disallowEmptySelection
+            selectedKeys={[setting]}
+            onSelectionChange={(keys) => setSetting([...keys][0] === 'emergency' ? 'emergency' : 'primary-care')}
+          >
             <Toggle id="primary-care">General practice</Toggle>
             <Toggle id="emergency">Urgent care</Toggle>
           </Row>
@@ -90,7 +101,13 @@ export default function Start() {
         <div>
           <SmallTitle>What it does</SmallTitle>
           <Soft>Tap what the patient says first. It fills the story.</Soft>
-          <Row orientation="vertical" aria-label="Complaint" selectionMode="multiple" selectedKeys={complaints} onSelectionChange={(keys) => setComplaints(new Set([...keys].map(String)))}>
+          <Row
+            orientation="vertical"
+            aria-label="Complaint"
+            selectionMode="multiple"
+            selectedKeys={complaints}
+            onSelectionChange={(keys) => setComplaints(new Set([...keys].map(String)))}
+          >
             {(region?.complaint ?? []).map((one) => (
               <Toggle key={`${one.item} ${one.value}`} id={`${one.item}=${one.value}`}>
                 {one.label}
@@ -150,8 +167,12 @@ const Columns = styled.div`
   max-width: 1200px;
   margin: 0 auto;
   padding: 24px 20px;
-  h2 { margin: 16px 0 8px; }
-  > div > h2:first-child { margin-top: 0; }
+  h2 {
+    margin: 16px 0 8px;
+  }
+  > div > h2:first-child {
+    margin-top: 0;
+  }
 `
 const Fields = styled.div`
   display: grid;
@@ -163,7 +184,10 @@ const Row = styled(ToggleButtonGroup)`
   flex-wrap: wrap;
   gap: 8px;
   margin-top: 8px;
-  &[data-orientation='vertical'] { flex-direction: column; align-items: flex-start; }
+  &[data-orientation='vertical'] {
+    flex-direction: column;
+    align-items: flex-start;
+  }
 `
 const Chosen = styled(Card).attrs({ as: 'div' })`
   display: flex;
@@ -180,5 +204,7 @@ const Begin = styled.div`
   display: grid;
   gap: 8px;
   margin-top: 28px;
-  button { min-height: 44px; }
+  button {
+    min-height: 44px;
+  }
 `

@@ -25,8 +25,14 @@ const Pane = styled.aside`
   padding: 20px 22px;
   background: ${({ theme }) => theme.sheet};
   border-left: 1px solid ${({ theme }) => theme.rule};
-  h2 { font-size: 18px; }
-  @media print { border: none; padding: 0; break-before: page; }
+  h2 {
+    font-size: 18px;
+  }
+  @media print {
+    border: none;
+    padding: 0;
+    break-before: page;
+  }
 `
 const Wants = styled.p`
   padding: 8px 12px;

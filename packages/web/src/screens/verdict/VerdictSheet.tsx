@@ -2,7 +2,20 @@ import { useMemo, useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { clinicalNote, conditionRanges, counterfactuals, dueAt, itemsById, judgement, noteText, openItems, referralLetter, type Counterfactual, type Examination, type Pack } from '@kneecap-awl/core'
+import {
+  clinicalNote,
+  conditionRanges,
+  counterfactuals,
+  dueAt,
+  itemsById,
+  judgement,
+  noteText,
+  openItems,
+  referralLetter,
+  type Counterfactual,
+  type Examination,
+  type Pack,
+} from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { api } from '../../api/http'
 import { examination, packByHash, patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
@@ -19,7 +32,14 @@ export default function VerdictSheet() {
   const { id = '' } = useParams()
   const detail = useQuery(examination(id))
   const pack = useQuery(packByHash(detail.data?.packHash ?? ''))
-  if (detail.isError) return <Shell heading="Verdict"><p role="alert" style={{ padding: 20 }}>{detail.error.message}</p></Shell>
+  if (detail.isError)
+    return (
+      <Shell heading="Verdict">
+        <p role="alert" style={{ padding: 20 }}>
+          {detail.error.message}
+        </p>
+      </Shell>
+    )
   if (!detail.data || !pack.data || detail.isFetching) return null
   return <Verdict detail={detail.data} pack={pack.data} />
 }
@@ -34,14 +54,25 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
   const [message, setMessage] = useState('')
   const [amending, setAmending] = useState(false)
   const [reason, setReason] = useState('')
-  const exam: Examination = useMemo(() => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries }), [detail])
+  const exam: Examination = useMemo(
+    () => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries }),
+    [detail],
+  )
   const judged = useMemo(() => judgement(pack, exam), [pack, exam])
   const change = useMemo(() => counterfactuals(judged), [judged])
   const open = useMemo(() => openItems(judged), [judged])
   const note = useMemo(() => clinicalNote(pack, exam, judged), [pack, exam, judged])
   const likely = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const { verdict } = judged
-  const letter = useMemo(() => referralLetter(pack, exam, judged, { patient: { name: detail.patientName, birthDate: detail.birthDate, ...(patient ? { localNumber: patient.patient.localNumber } : {}) }, examiner: detail.signedBy ?? account?.name ?? '', site: account?.site ?? '' }), [pack, exam, judged, detail, patient, account])
+  const letter = useMemo(
+    () =>
+      referralLetter(pack, exam, judged, {
+        patient: { name: detail.patientName, birthDate: detail.birthDate, ...(patient ? { localNumber: patient.patient.localNumber } : {}) },
+        examiner: detail.signedBy ?? account?.name ?? '',
+        site: account?.site ?? '',
+      }),
+    [pack, exam, judged, detail, patient, account],
+  )
   const tier = pack.tiers.find((one) => one.id === verdict.floor)
   const due = dueAt(detail.signedAt ?? new Date().toISOString(), verdict.floor)
   const reload = (): Promise<void> => client.invalidateQueries()
@@ -54,12 +85,29 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
       setMessage((error as Error).message)
     }
   }
-  const sign = (): Promise<void> => act(() => api('POST', `/api/examinations/${detail.id}/sign`, { floor: verdict.floor, ceiling: verdict.ceiling, flags: verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`) }), 'Signed and sealed. The server reached the same verdict.')
+  const sign = (): Promise<void> =>
+    act(
+      () =>
+        api('POST', `/api/examinations/${detail.id}/sign`, {
+          floor: verdict.floor,
+          ceiling: verdict.ceiling,
+          flags: verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`),
+        }),
+      'Signed and sealed. The server reached the same verdict.',
+    )
   const refer = (): Promise<void> => act(() => api('POST', `/api/examinations/${detail.id}/referrals`, {}), 'Referred. Its clock runs on the desk.')
   const referred = (made?.referrals.length ?? 0) > 0
   return (
     <Shell
-      heading={<><strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link> <Soft>{ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {dayAndTime(detail.startedAt)}{detail.verdictKind ? ` · ${detail.verdictKind}` : ' · draft'}</Soft></>}
+      heading={
+        <>
+          <strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link>{' '}
+          <Soft>
+            {ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {dayAndTime(detail.startedAt)}
+            {detail.verdictKind ? ` · ${detail.verdictKind}` : ' · draft'}
+          </Soft>
+        </>
+      }
       actions={
         <>
           <Button onPress={() => void navigate(`/examinations/${detail.id}`)}>Back to the sheet</Button>
@@ -67,10 +115,14 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           {detail.signedAt ? (
             <>
               <Button onPress={() => setAmending(true)}>Amend</Button>
-              <Button $tone="copper" isDisabled={referred} onPress={() => void refer()}>{referred ? 'Referred' : 'Refer'}</Button>
+              <Button $tone="copper" isDisabled={referred} onPress={() => void refer()}>
+                {referred ? 'Referred' : 'Refer'}
+              </Button>
             </>
           ) : (
-            <Button $tone="copper" onPress={() => void sign()}>Sign</Button>
+            <Button $tone="copper" onPress={() => void sign()}>
+              Sign
+            </Button>
           )}
         </>
       }
@@ -82,7 +134,10 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
             <div>
               <Big data-testid="verdict-tier">{tierName(verdict.floor)}</Big>
-              <Soft as="p" data-testid="verdict-range">{rangeWords(verdict.floor, verdict.ceiling)}{due ? ` · by ${dayAndTime(due)}` : ''}</Soft>
+              <Soft as="p" data-testid="verdict-range">
+                {rangeWords(verdict.floor, verdict.ceiling)}
+                {due ? ` · by ${dayAndTime(due)}` : ''}
+              </Soft>
               <p>{tier?.meaning}</p>
             </div>
           </Head>
@@ -100,25 +155,61 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             ))}
           </ul>
           <Title>Not examined</Title>
-          <p>{open.length === 0 ? 'Nothing left unexamined could change the priority.' : `Could still change it: ${open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`).join('; ')}.`}</p>
+          <p>
+            {open.length === 0
+              ? 'Nothing left unexamined could change the priority.'
+              : `Could still change it: ${open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`).join('; ')}.`}
+          </p>
           <Title>Do</Title>
-          <ul>{[...new Set(verdict.flags.flatMap((flag) => flag.doNow))].flatMap((id) => pack.actions.find((a) => a.id === id) ?? []).map((action) => <li key={action.id}>{action.text}</li>)}</ul>
-          {tier && <p>{tier.review} {tier.safetyNet}</p>}
+          <ul>
+            {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
+              .flatMap((id) => pack.actions.find((a) => a.id === id) ?? [])
+              .map((action) => (
+                <li key={action.id}>{action.text}</li>
+              ))}
+          </ul>
+          {tier && (
+            <p>
+              {tier.review} {tier.safetyNet}
+            </p>
+          )}
           {likely.length > 0 && (
             <>
               <Title>Likely, as estimates</Title>
-              <ul>{likely.slice(0, 5).map((one) => <li key={one.id}>{one.name}: {(one.low * 100).toFixed(0)} to {(one.high * 100).toFixed(0)} % <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft></li>)}</ul>
+              <ul>
+                {likely.slice(0, 5).map((one) => (
+                  <li key={one.id}>
+                    {one.name}: {(one.low * 100).toFixed(0)} to {(one.high * 100).toFixed(0)} %{' '}
+                    <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
+                  </li>
+                ))}
+              </ul>
             </>
           )}
           <Title>Note</Title>
-          <Note>{note.map((section) => <section key={section.heading}><h3>{section.heading}</h3>{section.lines.map((line) => <p key={line}>{line}</p>)}</section>)}</Note>
+          <Note>
+            {note.map((section) => (
+              <section key={section.heading}>
+                <h3>{section.heading}</h3>
+                {section.lines.map((line) => (
+                  <p key={line}>{line}</p>
+                ))}
+              </section>
+            ))}
+          </Note>
           <Buttons data-screen-only>
             <Button onPress={() => void navigator.clipboard.writeText(noteText(note)).then(() => setMessage('The note is copied.'))}>Copy the note</Button>
-            <Download href={`/api/examinations/${detail.id}/file`} download>Download the record</Download>
+            <Download href={`/api/examinations/${detail.id}/file`} download>
+              Download the record
+            </Download>
           </Buttons>
         </Left>
         <LetterPane letter={letter}>
-          {made?.referrals.map((one) => <p key={one.id}><strong>{one.lastEvent}</strong> · {one.dueAt ? `due ${dayAndTime(one.dueAt)}` : 'own review'}</p>)}
+          {made?.referrals.map((one) => (
+            <p key={one.id}>
+              <strong>{one.lastEvent}</strong> · {one.dueAt ? `due ${dayAndTime(one.dueAt)}` : 'own review'}
+            </p>
+          ))}
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} />
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
         </LetterPane>
@@ -129,7 +220,13 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           <Label>Reason</Label>
           <Input />
         </TextField>
-        <Button $tone="copper" isDisabled={reason.trim().length < 4} onPress={() => void navigate(`/examinations/${detail.id}`, { state: { amends: reason.trim() } })}>Go to the sheet</Button>
+        <Button
+          $tone="copper"
+          isDisabled={reason.trim().length < 4}
+          onPress={() => void navigate(`/examinations/${detail.id}`, { state: { amends: reason.trim() } })}
+        >
+          Go to the sheet
+        </Button>
       </Dialogue>
     </Shell>
   )
@@ -145,11 +242,15 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 420px;
   min-height: 100%;
-  @media print { display: block; }
+  @media print {
+    display: block;
+  }
 `
 const Left = styled.div`
   padding: 20px 28px 40px;
-  li { padding: 2px 0; }
+  li {
+    padding: 2px 0;
+  }
 `
 const Head = styled.div`
   display: grid;
@@ -175,7 +276,9 @@ const Change = styled.li`
 const Note = styled.div`
   display: grid;
   gap: 8px;
-  h3 { font-size: 14px; }
+  h3 {
+    font-size: 14px;
+  }
 `
 const Buttons = styled.div`
   display: flex;

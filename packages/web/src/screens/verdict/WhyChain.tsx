@@ -10,7 +10,10 @@ import { ProofTree, words } from '../../parts/ProofTree'
 export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verdict: Verdict }) {
   const [shown, setShown] = useState<FlagVerdict>()
   const flags = verdict.flags.filter((flag) => flag.tier !== 'here')
-  if (flags.length === 0) return <p>No flag is met. {verdict.flags.length > 0 ? 'The minimum set of the knee is complete.' : 'The minimum set is not complete: gaps are not normal.'}</p>
+  if (flags.length === 0)
+    return (
+      <p>No flag is met. {verdict.flags.length > 0 ? 'The minimum set of the knee is complete.' : 'The minimum set is not complete: gaps are not normal.'}</p>
+    )
   return (
     <>
       {flags.map((flag) => (
@@ -32,14 +35,26 @@ export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verd
           <Box>
             <strong>{tierName(flag.tier ?? 'here')}</strong>
             <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
-            {flag.modifiers.filter((m) => m.truth === 'met').map((m) => <Soft key={m.id}>moved by: {pack.modifiers.find((one) => one.id === m.id)?.title.toLowerCase()}</Soft>)}
-            {flag.clock && <Soft>{flag.clock.passed ? 'repair window passed: late, discuss' : `repair window: ${Math.max(0, Math.floor(flag.clock.hoursLeft / 24))} days left`}</Soft>}
+            {flag.modifiers
+              .filter((m) => m.truth === 'met')
+              .map((m) => (
+                <Soft key={m.id}>moved by: {pack.modifiers.find((one) => one.id === m.id)?.title.toLowerCase()}</Soft>
+              ))}
+            {flag.clock && (
+              <Soft>
+                {flag.clock.passed ? 'repair window passed: late, discuss' : `repair window: ${Math.max(0, Math.floor(flag.clock.hoursLeft / 24))} days left`}
+              </Soft>
+            )}
           </Box>
         </Chain>
       ))}
       <Dialogue title={shown ? `Proof: ${shown.title}` : ''} isOpen={shown !== undefined} onClose={() => setShown(undefined)}>
         {shown?.proof && <ProofTree pack={pack} proof={shown.proof} />}
-        {shown && <Soft as="p">Source: {pack.flags.find((flag) => flag.id === shown.id)?.source}. Excluded only by: {pack.flags.find((flag) => flag.id === shown.id)?.excludedBy}</Soft>}
+        {shown && (
+          <Soft as="p">
+            Source: {pack.flags.find((flag) => flag.id === shown.id)?.source}. Excluded only by: {pack.flags.find((flag) => flag.id === shown.id)?.excludedBy}
+          </Soft>
+        )}
       </Dialogue>
     </>
   )
@@ -48,8 +63,14 @@ export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verd
 const MOST = 5
 
 function findings(pack: Pack, flag: FlagVerdict): string[] {
-  const all = flag.proof ? findingsOf(flag.proof).filter((finding) => finding.state === 'examined' || finding.state === 'could-not' || finding.state === 'derived') : []
-  return all.slice(0, MOST).map((finding) => `${itemsById(pack).get(finding.item)?.label ?? finding.item}${finding.side === 'none' ? '' : ` ${finding.side}`}: ${words(pack, finding)}`)
+  const all = flag.proof
+    ? findingsOf(flag.proof).filter((finding) => finding.state === 'examined' || finding.state === 'could-not' || finding.state === 'derived')
+    : []
+  return all
+    .slice(0, MOST)
+    .map(
+      (finding) => `${itemsById(pack).get(finding.item)?.label ?? finding.item}${finding.side === 'none' ? '' : ` ${finding.side}`}: ${words(pack, finding)}`,
+    )
 }
 
 const Chain = styled.div`
@@ -66,5 +87,11 @@ const Box = styled(Card).attrs({ as: 'div' })<{ $marked?: boolean }>`
   align-content: center;
   padding: 8px 12px;
   border-left: ${({ theme, $marked }) => ($marked ? `5px solid ${theme.copper}` : `1px solid ${theme.rule}`)};
-  button { justify-self: start; padding: 0; min-height: 24px; text-decoration: underline; font-size: 12px; }
+  button {
+    justify-self: start;
+    padding: 0;
+    min-height: 24px;
+    text-decoration: underline;
+    font-size: 12px;
+  }
 `

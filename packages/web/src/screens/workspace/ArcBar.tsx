@@ -2,8 +2,27 @@ import { scaleLinear } from 'd3-scale'
 import styled from 'styled-components'
 
 /** A range of movement as a bar towards the middle, with the other side and the norm as ticks. */
-export function ArcBar({ value, other, norm, min, max, mirrored, isShort }: { readonly value: number | undefined; readonly other: number | undefined; readonly norm: number | undefined; readonly min: number; readonly max: number; readonly mirrored: boolean; readonly isShort: boolean }) {
-  const x = scaleLinear().domain([min, max]).range(mirrored ? [100, 0] : [0, 100]).clamp(true)
+export function ArcBar({
+  value,
+  other,
+  norm,
+  min,
+  max,
+  mirrored,
+  isShort,
+}: {
+  readonly value: number | undefined
+  readonly other: number | undefined
+  readonly norm: number | undefined
+  readonly min: number
+  readonly max: number
+  readonly mirrored: boolean
+  readonly isShort: boolean
+}) {
+  const x = scaleLinear()
+    .domain([min, max])
+    .range(mirrored ? [100, 0] : [0, 100])
+    .clamp(true)
   const zero = x(Math.max(min, 0))
   const bar = value === undefined ? undefined : [Math.min(zero, x(value)), Math.max(zero, x(value))]
   return (
@@ -20,8 +39,18 @@ const Svg = styled.svg`
   width: 84px;
   height: 16px;
   flex: none;
-  .track { fill: ${({ theme }) => theme.wash}; }
-  .full { fill: ${({ theme }) => theme.ink}; }
-  .short { fill: ${({ theme }) => theme.copper}; }
-  .tick { stroke: ${({ theme }) => theme.soft}; stroke-width: 1.5; vector-effect: non-scaling-stroke; }
+  .track {
+    fill: ${({ theme }) => theme.wash};
+  }
+  .full {
+    fill: ${({ theme }) => theme.ink};
+  }
+  .short {
+    fill: ${({ theme }) => theme.copper};
+  }
+  .tick {
+    stroke: ${({ theme }) => theme.soft};
+    stroke-width: 1.5;
+    vector-effect: non-scaling-stroke;
+  }
 `

@@ -12,7 +12,12 @@ export function BottomBar({ startedAt, stored, onKeys }: { readonly startedAt: s
         {words(stored)}
       </State>
       <Keys>
-        {[['.', 'normal'], ['x', 'could not'], ['n', 'next stop'], ['u', 'undo']].map(([key, what]) => (
+        {[
+          ['.', 'normal'],
+          ['x', 'could not'],
+          ['n', 'next stop'],
+          ['u', 'undo'],
+        ].map(([key, what]) => (
           <Soft key={key}>
             <kbd>{key}</kbd> {what}
           </Soft>
@@ -46,7 +51,13 @@ function Clock({ startedAt }: { readonly startedAt: string }) {
   }, [])
   const seconds = Math.max(0, Math.floor((now - Date.parse(startedAt)) / 1000))
   const hours = Math.floor(seconds / 3600)
-  return <Reading aria-label="time since the start">{hours > 0 ? `${hours} h ${Math.floor((seconds % 3600) / 60)} min` : `${String(Math.floor(seconds / 60)).padStart(2, '0')}:${String(seconds % 60).padStart(2, '0')}`}</Reading>
+  return (
+    <Reading aria-label="time since the start">
+      {hours > 0
+        ? `${hours} h ${Math.floor((seconds % 3600) / 60)} min`
+        : `${String(Math.floor(seconds / 60)).padStart(2, '0')}:${String(seconds % 60).padStart(2, '0')}`}
+    </Reading>
+  )
 }
 
 const Bar = styled.div`
@@ -65,5 +76,10 @@ const Keys = styled.div`
   display: flex;
   align-items: center;
   gap: 14px;
-  kbd { border: 1px solid ${({ theme }) => theme.rule}; border-radius: 4px; padding: 1px 6px; background: ${({ theme }) => theme.sheet}; }
+  kbd {
+    border: 1px solid ${({ theme }) => theme.rule};
+    border-radius: 4px;
+    padding: 1px 6px;
+    background: ${({ theme }) => theme.sheet};
+  }
 `

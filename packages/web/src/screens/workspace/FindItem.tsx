@@ -28,7 +28,10 @@ const Field = styled(AriaInput)`
   border: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.sheet};
   color: ${({ theme }) => theme.ink};
-  &::placeholder { color: ${({ theme }) => theme.soft}; opacity: 1; }
+  &::placeholder {
+    color: ${({ theme }) => theme.soft};
+    opacity: 1;
+  }
 `
 const Pop = styled(Popover)`
   width: 300px;
@@ -44,6 +47,11 @@ const Choice = styled(ListBoxItem)`
   padding: 6px 10px;
   border-radius: 6px;
   cursor: pointer;
-  small { color: ${({ theme }) => theme.soft}; }
-  &[data-focused] { background: ${({ theme }) => theme.selection}; outline: none; }
+  small {
+    color: ${({ theme }) => theme.soft};
+  }
+  &[data-focused] {
+    background: ${({ theme }) => theme.selection};
+    outline: none;
+  }
 `

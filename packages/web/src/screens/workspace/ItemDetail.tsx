@@ -10,12 +10,28 @@ export function ItemDetail({ item }: { readonly item: Item }) {
         {item.label}
         {item.structure ? `, ${item.structure}` : ''}
       </SmallTitle>
-      {item.technique.length > 0 && <ol>{item.technique.map((step) => <li key={step}>{step}</li>)}</ol>}
+      {item.technique.length > 0 && (
+        <ol>
+          {item.technique.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+      )}
       <p>{item.positive}</p>
       {item.trap && <Trap>Trap: {item.trap}</Trap>}
       {item.accuracy.map((figure) => (
         <Soft as="p" key={`${figure.finding} ${figure.source}`}>
-          {figure.finding}: {figure.unverified ? 'figure not verified' : [figure.sens !== undefined && `sensitivity ${figure.sens}`, figure.spec !== undefined && `specificity ${figure.spec}`, figure.lrPositive !== undefined && `likelihood ratio ${figure.lrPositive}`].filter(Boolean).join(', ')} ({figure.source}, {figure.certainty}
+          {figure.finding}:{' '}
+          {figure.unverified
+            ? 'figure not verified'
+            : [
+                figure.sens !== undefined && `sensitivity ${figure.sens}`,
+                figure.spec !== undefined && `specificity ${figure.spec}`,
+                figure.lrPositive !== undefined && `likelihood ratio ${figure.lrPositive}`,
+              ]
+                .filter(Boolean)
+                .join(', ')}{' '}
+          ({figure.source}, {figure.certainty}
           {figure.checked ? '' : ', not yet checked against the paper'})
         </Soft>
       ))}
@@ -28,7 +44,10 @@ const Box = styled(Card)`
   padding: 10px 16px;
   display: grid;
   gap: 4px;
-  ol { list-style: decimal; padding-left: 18px; }
+  ol {
+    list-style: decimal;
+    padding-left: 18px;
+  }
 `
 const Trap = styled.p`
   color: ${({ theme }) => theme.soft};

@@ -3,7 +3,16 @@ import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { StopView } from './useWorkspace'
 
-const POSITION_WORDS: Readonly<Record<Position, string>> = { asking: 'Talking', 'as-found': 'As found', walking: 'Walking', standing: 'Standing', sitting: 'Sitting', supine: 'Lying on the back', 'side-lying': 'Lying on the side', prone: 'Lying on the front' }
+const POSITION_WORDS: Readonly<Record<Position, string>> = {
+  asking: 'Talking',
+  'as-found': 'As found',
+  walking: 'Walking',
+  standing: 'Standing',
+  sitting: 'Sitting',
+  supine: 'Lying on the back',
+  'side-lying': 'Lying on the side',
+  prone: 'Lying on the front',
+}
 
 /** The stops of the route, grouped by the patient's position; done and left, flags raised, holds. */
 export function RouteRail({ stops, current, onGo }: { readonly stops: readonly StopView[]; readonly current: string; readonly onGo: (stop: string) => void }) {
@@ -51,8 +60,12 @@ const Stop = styled(AriaButton)<{ $current: boolean }>`
   background: ${({ theme, $current }) => ($current ? theme.sheet : 'transparent')};
   font-weight: ${({ $current }) => ($current ? 700 : 400)};
   color: ${({ theme }) => theme.ink};
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
-  span:nth-child(2) { flex: 1; }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+  }
+  span:nth-child(2) {
+    flex: 1;
+  }
 `
 const Dot = styled.span<{ $kind: 'empty' | 'half' | 'full' }>`
   width: 10px;
@@ -66,6 +79,10 @@ const Count = styled.span`
   font-size: 12px;
   color: ${({ theme }) => theme.soft};
   font-variant-numeric: tabular-nums;
-  b { color: ${({ theme }) => theme.copper}; }
-  i { font-style: normal; }
+  b {
+    color: ${({ theme }) => theme.copper};
+  }
+  i {
+    font-style: normal;
+  }
 `

@@ -20,7 +20,19 @@ import type { Answer } from './ValueControl'
 import { VerdictRail } from './VerdictRail'
 
 /** The examination workspace: route on the left, the sheet facing the patient, the verdict on the right. */
-export function Sheet({ detail, pack, by, complaints, amends }: { readonly detail: ExaminationDetail; readonly pack: Pack; readonly by: string; readonly complaints: readonly string[]; readonly amends: string | undefined }) {
+export function Sheet({
+  detail,
+  pack,
+  by,
+  complaints,
+  amends,
+}: {
+  readonly detail: ExaminationDetail
+  readonly pack: Pack
+  readonly by: string
+  readonly complaints: readonly string[]
+  readonly amends: string | undefined
+}) {
   const navigate = useNavigate()
   const { entries, stored, record, undo } = useRecord(detail, by, amends)
   const [fetched, setFetched] = useState<ReadonlySet<string>>(new Set())
@@ -42,24 +54,39 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
     setStopId(id)
     setRowId('')
   }, [])
-  const goToItem = useCallback((id: string): void => {
-    const item = items.get(id)
-    if (!item || !view.region) return
-    setFetched((now) => new Set([...now, id]))
-    setStopId(item.stage === 'patient' ? 'story' : homeOf(item, view.region))
-    setRowId(id)
-    requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' }))
-  }, [items, view.region])
-  const answer = useCallback((item: Item, side: Side, given: Answer): void => {
-    const override = lifted.get(item.id)
-    record([{ item: item.id, side, state: 'examined', ...given, ...(override ? { override } : {}) }])
-  }, [lifted, record])
+  const goToItem = useCallback(
+    (id: string): void => {
+      const item = items.get(id)
+      if (!item || !view.region) return
+      setFetched((now) => new Set([...now, id]))
+      setStopId(item.stage === 'patient' ? 'story' : homeOf(item, view.region))
+      setRowId(id)
+      requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' }))
+    },
+    [items, view.region],
+  )
+  const answer = useCallback(
+    (item: Item, side: Side, given: Answer): void => {
+      const override = lifted.get(item.id)
+      record([{ item: item.id, side, state: 'examined', ...given, ...(override ? { override } : {}) }])
+    },
+    [lifted, record],
+  )
   const lift = useCallback((item: Item, hold: HoldVerdict) => setLifting({ item, hold }), [])
   const isBlocked = (item: Item): boolean => heldBy.has(item.id) && !lifted.has(item.id)
 
   const rows = stop?.items ?? []
   const sidesInHand = (item: Item): readonly Side[] => (!item.sided ? ['none'] : pick === 'both' ? ['left', 'right'] : [pick])
-  const normal = (item: Item): Draft[] => (item.normal && !isBlocked(item) ? sidesInHand(item).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal, ...(lifted.has(item.id) ? { override: lifted.get(item.id) } : {}) })) as Draft[] : [])
+  const normal = (item: Item): Draft[] =>
+    item.normal && !isBlocked(item)
+      ? (sidesInHand(item).map((side) => ({
+          item: item.id,
+          side,
+          state: 'examined' as const,
+          ...item.normal,
+          ...(lifted.has(item.id) ? { override: lifted.get(item.id) } : {}),
+        })) as Draft[])
+      : []
   const move = (by: number): void => {
     const at = rows.findIndex((item) => item.id === rowId)
     const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))]
@@ -76,7 +103,10 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
     if (!current || isBlocked(current) || current.options.length === 0 || current.kind === 'multi') return
     const value = current.scale && current.options.includes(digit) ? digit : current.options[Number(digit) - 1]
     const sides: readonly Side[] = current.sided ? (pick === 'both' ? detail.sides : [pick]) : ['none']
-    if (value !== undefined) sides.forEach((side) => answer(current, side, { value, ...(entryOf(current.id, side)?.qualifiers ? { qualifiers: entryOf(current.id, side)?.qualifiers ?? {} } : {}) }))
+    if (value !== undefined)
+      sides.forEach((side) =>
+        answer(current, side, { value, ...(entryOf(current.id, side)?.qualifiers ? { qualifiers: entryOf(current.id, side)?.qualifiers ?? {} } : {}) }),
+      )
   }
   const markRest = (): void => record(rows.filter((item) => !item.answeredAlone && item.stage !== 'story' && !isAnswered(item)).flatMap(normal))
   const keys: Record<string, (event: KeyboardEvent) => void> = {
@@ -99,16 +129,28 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
   }
-  useKeys(isReadOnly ? { n: keys.n ?? (() => undefined), p: keys.p ?? (() => undefined), v: keys.v ?? (() => undefined), '?': keys['?'] ?? (() => undefined) } : keys, !couldNot && !lifting && !showKeys)
+  useKeys(
+    isReadOnly ? { n: keys.n ?? (() => undefined), p: keys.p ?? (() => undefined), v: keys.v ?? (() => undefined), '?': keys['?'] ?? (() => undefined) } : keys,
+    !couldNot && !lifting && !showKeys,
+  )
 
-  const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.stage !== 'story' && item.derive?.measure !== 'days-since'), [pack])
+  const searchable = useMemo(
+    () => pack.items.filter((item) => item.stage !== 'patient' && item.stage !== 'story' && item.derive?.measure !== 'days-since'),
+    [pack],
+  )
   const because = verdict.asked.because
   if (!stop) return null
   return (
     <Shell
       heading={
         <>
-          <Link to={`/patients/${detail.patientId}`}><strong>{detail.patientName}</strong></Link> <Soft>{ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {detail.setting === 'emergency' ? 'urgent care' : 'general practice'}{amends ? ' · amending' : detail.signedAt ? ' · signed, read only' : ''}</Soft>
+          <Link to={`/patients/${detail.patientId}`}>
+            <strong>{detail.patientName}</strong>
+          </Link>{' '}
+          <Soft>
+            {ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {detail.setting === 'emergency' ? 'urgent care' : 'general practice'}
+            {amends ? ' · amending' : detail.signedAt ? ' · signed, read only' : ''}
+          </Soft>
         </>
       }
       actions={
@@ -131,16 +173,46 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
             {stop.stop.id !== 'story' && !isReadOnly && <Button onPress={markRest}>Rest of this stop normal</Button>}
           </Head>
           {stop.stop.id === 'story' ? (
-            <StoryCard pack={pack} items={rows} because={because} sides={detail.sides} startedAt={detail.startedAt} isReadOnly={isReadOnly} entryOf={entryOf} isAnswered={isAnswered} onAnswer={answer} onRecord={record} />
+            <StoryCard
+              pack={pack}
+              items={rows}
+              because={because}
+              sides={detail.sides}
+              startedAt={detail.startedAt}
+              isReadOnly={isReadOnly}
+              entryOf={entryOf}
+              isAnswered={isAnswered}
+              onAnswer={answer}
+              onRecord={record}
+            />
           ) : (
             <>
               <Columns aria-hidden>
-                <Column $sore={detail.sides.includes('right')} $end>Right{detail.sides.includes('right') ? ', painful' : ''}</Column>
+                <Column $sore={detail.sides.includes('right')} $end>
+                  Right{detail.sides.includes('right') ? ', painful' : ''}
+                </Column>
                 <Soft>{pick === 'both' ? `${detail.sides.includes('right') ? 'left' : 'right'} first` : `${pick} side in hand`}</Soft>
                 <Column $sore={detail.sides.includes('left')}>Left{detail.sides.includes('left') ? ', painful' : ''}</Column>
               </Columns>
               {rows.map((item) => (
-                <SheetRow key={item.id} pack={pack} item={item} right={entryOf(item.id, 'right')} left={entryOf(item.id, 'left')} none={entryOf(item.id, 'none')} complaint={detail.sides} isCurrent={item.id === rowId} because={item.depth === 'core' ? undefined : because.get(item.id)} hold={heldBy.get(item.id)} isLifted={lifted.has(item.id)} isReadOnly={isReadOnly} onFocus={setRowId} onAnswer={answer} onLift={lift} onCouldNot={setCouldNot} />
+                <SheetRow
+                  key={item.id}
+                  pack={pack}
+                  item={item}
+                  right={entryOf(item.id, 'right')}
+                  left={entryOf(item.id, 'left')}
+                  none={entryOf(item.id, 'none')}
+                  complaint={detail.sides}
+                  isCurrent={item.id === rowId}
+                  because={item.depth === 'core' ? undefined : because.get(item.id)}
+                  hold={heldBy.get(item.id)}
+                  isLifted={lifted.has(item.id)}
+                  isReadOnly={isReadOnly}
+                  onFocus={setRowId}
+                  onAnswer={answer}
+                  onLift={lift}
+                  onCouldNot={setCouldNot}
+                />
               ))}
               {current && rows.includes(current) && <ItemDetail item={current} />}
             </>
@@ -154,11 +226,22 @@ export function Sheet({ detail, pack, by, complaints, amends }: { readonly detai
         <VerdictRail pack={pack} verdict={verdict} open={view.open} conditions={view.conditions} firstSeen={view.firstSeen} onGo={goToItem} />
       </Frame>
       <BottomBar startedAt={detail.startedAt} stored={stored satisfies Stored} onKeys={() => setShowKeys(true)} />
-      <CouldNotDialogue key={couldNot?.id ?? 'none'} item={couldNot} sides={pick === 'both' ? detail.sides : [pick]} onClose={() => setCouldNot(undefined)} onRecord={record} />
-      <LiftDialogue key={lifting?.item.id ?? 'no lift'} about={lifting} onClose={() => setLifting(undefined)} onLift={(reason) => {
-        if (lifting) setLifted((now) => new Map([...now, [lifting.item.id, { hold: lifting.hold.id, reason }]]))
-        setLifting(undefined)
-      }} />
+      <CouldNotDialogue
+        key={couldNot?.id ?? 'none'}
+        item={couldNot}
+        sides={pick === 'both' ? detail.sides : [pick]}
+        onClose={() => setCouldNot(undefined)}
+        onRecord={record}
+      />
+      <LiftDialogue
+        key={lifting?.item.id ?? 'no lift'}
+        about={lifting}
+        onClose={() => setLifting(undefined)}
+        onLift={(reason) => {
+          if (lifting) setLifted((now) => new Map([...now, [lifting.item.id, { hold: lifting.hold.id, reason }]]))
+          setLifting(undefined)
+        }}
+      />
       <KeysDialogue isOpen={showKeys} onClose={() => setShowKeys(false)} />
     </Shell>
   )
@@ -170,12 +253,14 @@ function useComplaints(complaints: readonly string[], detail: ExaminationDetail,
   useEffect(() => {
     if (done.current || complaints.length === 0 || known > 4) return
     done.current = true
-    record(complaints.flatMap((one) => {
-      const [id = '', value = ''] = one.split('=')
-      const item = pack.items.find((candidate) => candidate.id === id)
-      if (!item) return []
-      return (item.sided ? detail.sides : (['none'] as const)).map((side) => ({ item: id, side, state: 'examined' as const, value }))
-    }))
+    record(
+      complaints.flatMap((one) => {
+        const [id = '', value = ''] = one.split('=')
+        const item = pack.items.find((candidate) => candidate.id === id)
+        if (!item) return []
+        return (item.sided ? detail.sides : (['none'] as const)).map((side) => ({ item: id, side, state: 'examined' as const, value }))
+      }),
+    )
   }, [complaints, detail, known, pack, record])
 }
 
@@ -199,8 +284,13 @@ const Head = styled.div`
   align-items: baseline;
   gap: 12px;
   margin-bottom: 8px;
-  h1 { font-size: 20px; white-space: nowrap; }
-  span { flex: 1; }
+  h1 {
+    font-size: 20px;
+    white-space: nowrap;
+  }
+  span {
+    flex: 1;
+  }
 `
 const Columns = styled.div`
   position: sticky;

@@ -40,7 +40,13 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
           )}
         </Because>
       )}
-      <Cell $end>{item.sided ? <Sided {...props} side="right" entry={props.right} stopped={stopped} /> : <Sided {...props} side="none" entry={props.none} stopped={stopped} />}</Cell>
+      <Cell $end>
+        {item.sided ? (
+          <Sided {...props} side="right" entry={props.right} stopped={stopped} />
+        ) : (
+          <Sided {...props} side="none" entry={props.none} stopped={stopped} />
+        )}
+      </Cell>
       <Middle>
         <Name>{item.label}</Name>
         {item.hint && <Soft>{item.hint}</Soft>}
@@ -56,7 +62,17 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
   )
 })
 
-function Sided({ pack, item, side, entry, right, left, stopped, isReadOnly, onAnswer }: RowProps & { readonly side: Side; readonly entry: Entry | undefined; readonly stopped: boolean }) {
+function Sided({
+  pack,
+  item,
+  side,
+  entry,
+  right,
+  left,
+  stopped,
+  isReadOnly,
+  onAnswer,
+}: RowProps & { readonly side: Side; readonly entry: Entry | undefined; readonly stopped: boolean }) {
   const mirrored = side !== 'left'
   const reading = item.readings[item.readings.length - 1]
   const worth = (of: Entry | undefined): number | undefined => {
@@ -69,8 +85,26 @@ function Sided({ pack, item, side, entry, right, left, stopped, isReadOnly, onAn
   return (
     <>
       <Side $mirrored={mirrored}>
-        <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={stopped || isReadOnly} mirrored={mirrored} onAnswer={(answer) => onAnswer(item, side, answer)} />
-        {item.kind === 'angle' && item.sided && <ArcBar value={own} other={opposite} norm={item.norm} min={item.min ?? 0} max={item.max ?? 180} mirrored={mirrored} isShort={own !== undefined && opposite !== undefined && opposite - own >= 10} />}
+        <ValueControl
+          pack={pack}
+          item={item}
+          side={side}
+          entry={entry}
+          isDisabled={stopped || isReadOnly}
+          mirrored={mirrored}
+          onAnswer={(answer) => onAnswer(item, side, answer)}
+        />
+        {item.kind === 'angle' && item.sided && (
+          <ArcBar
+            value={own}
+            other={opposite}
+            norm={item.norm}
+            min={item.min ?? 0}
+            max={item.max ?? 180}
+            mirrored={mirrored}
+            isShort={own !== undefined && opposite !== undefined && opposite - own >= 10}
+          />
+        )}
       </Side>
       {entry && entry.state !== 'examined' && <Told $odd={Boolean(odd)}>{findingWords(pack, entry)}</Told>}
       {entry?.override && <Told $odd>done against a hold</Told>}
@@ -87,13 +121,20 @@ const Row = styled.div`
   padding: 5px 8px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   scroll-margin: 90px;
-  &[data-current] { background: ${({ theme }) => theme.selection}; border-radius: 8px; border-bottom-color: transparent; }
+  &[data-current] {
+    background: ${({ theme }) => theme.selection};
+    border-radius: 8px;
+    border-bottom-color: transparent;
+  }
 `
 const Because = styled.p`
   grid-column: 1 / -1;
   font-size: 12px;
   color: ${({ theme }) => theme.copper};
-  button { font-size: 12px; min-height: 24px; }
+  button {
+    font-size: 12px;
+    min-height: 24px;
+  }
 `
 const Cell = styled.div<{ $end?: boolean }>`
   display: grid;
@@ -112,7 +153,10 @@ const Middle = styled.div`
   justify-items: center;
   text-align: center;
   line-height: 1.25;
-  button { font-size: 12px; min-height: 24px; }
+  button {
+    font-size: 12px;
+    min-height: 24px;
+  }
 `
 const Name = styled.span`
   font-weight: 650;

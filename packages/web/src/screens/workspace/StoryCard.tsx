@@ -25,7 +25,9 @@ export function StoryCard(props: Props) {
   const { pack, items, isAnswered, onRecord, sides, isReadOnly } = props
   const card = pack.items.filter((item) => item.stage === 'patient')
   const normals = (of: readonly Item[]): Draft[] =>
-    of.filter((item) => !isAnswered(item) && item.normal).flatMap((item) => (item.sided ? sides : (['none'] as const)).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
+    of
+      .filter((item) => !isAnswered(item) && item.normal)
+      .flatMap((item) => (item.sided ? sides : (['none'] as const)).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
   const core = items.filter((item) => item.depth === 'core')
   const prompted = items.filter((item) => item.depth !== 'core')
   const openCard = card.filter((item) => !isAnswered(item))
@@ -39,7 +41,9 @@ export function StoryCard(props: Props) {
               {openCard.length > 0 ? 'Confirm: the rest none' : 'Confirmed'}
             </Button>
           </Head>
-          <Soft as="p" style={{ maxHeight: 36, overflow: 'hidden' }}>{openCard.length === 0 ? 'Everything on the card is known.' : `Not known yet: ${openCard.map((item) => item.label.toLowerCase()).join(', ')}.`}</Soft>
+          <Soft as="p" style={{ maxHeight: 36, overflow: 'hidden' }}>
+            {openCard.length === 0 ? 'Everything on the card is known.' : `Not known yet: ${openCard.map((item) => item.label.toLowerCase()).join(', ')}.`}
+          </Soft>
           <More slot="trigger">Open the card</More>
           <DisclosurePanel>
             <Facts {...props} items={card} />
@@ -85,9 +89,23 @@ function Facts({ pack, items, because, sides, startedAt, isReadOnly, entryOf, on
               <span key={side}>
                 {item.sided && sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
                 {item.kind === 'moment' ? (
-                  <SinceWhen label={item.label} entry={entryOf(item.id, side)} startedAt={startedAt} isDisabled={isReadOnly} onSet={(answer) => onAnswer(item, side, answer)} />
+                  <SinceWhen
+                    label={item.label}
+                    entry={entryOf(item.id, side)}
+                    startedAt={startedAt}
+                    isDisabled={isReadOnly}
+                    onSet={(answer) => onAnswer(item, side, answer)}
+                  />
                 ) : (
-                  <ValueControl pack={pack} item={item} side={side} entry={entryOf(item.id, side)} isDisabled={isReadOnly} mirrored={false} onAnswer={(answer) => onAnswer(item, side, answer)} />
+                  <ValueControl
+                    pack={pack}
+                    item={item}
+                    side={side}
+                    entry={entryOf(item.id, side)}
+                    isDisabled={isReadOnly}
+                    mirrored={false}
+                    onAnswer={(answer) => onAnswer(item, side, answer)}
+                  />
                 )}
               </span>
             ))}
@@ -106,7 +124,19 @@ const UNITS = [
 ] as const
 
 /** "3 days ago": stored as the start of that span with how exactly it is known. */
-function SinceWhen({ label, entry, startedAt, isDisabled, onSet }: { readonly label: string; readonly entry: Entry | undefined; readonly startedAt: string; readonly isDisabled: boolean; readonly onSet: (answer: Answer) => void }) {
+function SinceWhen({
+  label,
+  entry,
+  startedAt,
+  isDisabled,
+  onSet,
+}: {
+  readonly label: string
+  readonly entry: Entry | undefined
+  readonly startedAt: string
+  readonly isDisabled: boolean
+  readonly onSet: (answer: Answer) => void
+}) {
   const known = entry?.state === 'examined' && typeof entry.value === 'string' ? spoken(entry, startedAt) : undefined
   const [amount, setAmount] = useState(known?.amount ?? '')
   const set = (text: string, unit: (typeof UNITS)[number]): void => {
@@ -116,8 +146,21 @@ function SinceWhen({ label, entry, startedAt, isDisabled, onSet }: { readonly la
   }
   return (
     <Since>
-      <Short $mono inputMode="decimal" aria-label={`${label}, how long ago`} value={amount} disabled={isDisabled} onChange={(event) => setAmount(event.target.value)} />
-      <ToggleButtonGroup aria-label={`${label}, unit`} selectionMode="single" isDisabled={isDisabled} selectedKeys={known ? [known.unit] : []} onSelectionChange={(keys) => [...keys].forEach((key) => set(amount, UNITS.find((unit) => unit.id === key) ?? UNITS[1]))}>
+      <Short
+        $mono
+        inputMode="decimal"
+        aria-label={`${label}, how long ago`}
+        value={amount}
+        disabled={isDisabled}
+        onChange={(event) => setAmount(event.target.value)}
+      />
+      <ToggleButtonGroup
+        aria-label={`${label}, unit`}
+        selectionMode="single"
+        isDisabled={isDisabled}
+        selectedKeys={known ? [known.unit] : []}
+        onSelectionChange={(keys) => [...keys].forEach((key) => set(amount, UNITS.find((unit) => unit.id === key) ?? UNITS[1]))}
+      >
         {UNITS.map((unit) => (
           <Toggle key={unit.id} id={unit.id}>
             {unit.id}
@@ -172,7 +215,10 @@ const Since = styled.span`
   display: inline-flex;
   align-items: center;
   gap: 6px;
-  > div { display: flex; gap: 4px; }
+  > div {
+    display: flex;
+    gap: 4px;
+  }
 `
 const Short = styled(Input)`
   width: 56px;
@@ -185,5 +231,7 @@ const More = styled(AriaButton)`
   text-decoration: underline;
   cursor: pointer;
   color: ${({ theme }) => theme.ink};
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+  }
 `

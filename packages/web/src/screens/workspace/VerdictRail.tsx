@@ -65,7 +65,11 @@ export function VerdictRail({ pack, verdict, open, conditions, firstSeen, onGo }
       </Foot>
       <Dialogue title={proof ? `Why: ${proof.title}` : ''} isOpen={proof !== undefined} onClose={() => setProof(undefined)}>
         {proof?.proof && <ProofTree pack={pack} proof={proof.proof} />}
-        {proof && <Soft as="p">{pack.flags.find((flag) => flag.id === proof.id)?.why} Source: {pack.flags.find((flag) => flag.id === proof.id)?.source}.</Soft>}
+        {proof && (
+          <Soft as="p">
+            {pack.flags.find((flag) => flag.id === proof.id)?.why} Source: {pack.flags.find((flag) => flag.id === proof.id)?.source}.
+          </Soft>
+        )}
       </Dialogue>
     </Rail>
   )
@@ -119,7 +123,9 @@ const Range = styled.div`
   justify-content: space-between;
   align-items: baseline;
   margin-top: 8px;
-  strong { font-size: 22px; }
+  strong {
+    font-size: 22px;
+  }
 `
 const Title = styled(SmallTitle)`
   margin: 14px 0 6px;
@@ -136,8 +142,13 @@ const FlagCard = styled(AriaButton)`
   border-left: 4px solid ${({ theme }) => theme.copper};
   background: ${({ theme }) => theme.copperWash};
   color: ${({ theme }) => theme.ink};
-  span:last-child { color: ${({ theme }) => theme.ink}; opacity: 0.85; }
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
+  span:last-child {
+    color: ${({ theme }) => theme.ink};
+    opacity: 0.85;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+  }
 `
 const Urgent = styled.div`
   display: grid;
@@ -146,8 +157,14 @@ const Urgent = styled.div`
   padding: 10px 12px;
   border: 2px solid ${({ theme }) => theme.copper};
   border-radius: 8px;
-  strong { color: ${({ theme }) => theme.copper}; font-size: 16px; }
-  ol { list-style: decimal; padding-left: 18px; }
+  strong {
+    color: ${({ theme }) => theme.copper};
+    font-size: 16px;
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 18px;
+  }
 `
 const Missing = styled(AriaButton)`
   display: flex;
@@ -161,9 +178,15 @@ const Missing = styled(AriaButton)`
   border: none;
   border-bottom: 1px dashed ${({ theme }) => theme.rule};
   color: ${({ theme }) => theme.ink};
-  &[data-hovered] { text-decoration: underline; }
-  &[data-focus-visible] { outline: 2px solid ${({ theme }) => theme.copper}; }
-  span:last-child { white-space: nowrap; }
+  &[data-hovered] {
+    text-decoration: underline;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+  }
+  span:last-child {
+    white-space: nowrap;
+  }
 `
 const Band = styled.li`
   display: grid;

@@ -11,7 +11,14 @@ export default function Workspace() {
   const { data: account } = useQuery(session)
   const detail = useQuery(examination(id))
   const pack = useQuery(packByHash(detail.data?.packHash ?? ''))
-  if (detail.isError) return <Shell heading="Examination"><p role="alert" style={{ padding: 20 }}>{detail.error.message}</p></Shell>
+  if (detail.isError)
+    return (
+      <Shell heading="Examination">
+        <p role="alert" style={{ padding: 20 }}>
+          {detail.error.message}
+        </p>
+      </Shell>
+    )
   if (!detail.data || !pack.data || !account || detail.isFetching) return null
   return <Sheet key={id} detail={detail.data} pack={pack.data} by={account.name} complaints={state?.complaints ?? []} amends={state?.amends} />
 }

@@ -7,7 +7,17 @@ import { Dialogue } from '../../parts/Dialogue'
 import type { Draft } from '../../record/useRecord'
 
 /** Why an item could not be done, or why its result does not count. It stays unknown, and the note says so. */
-export function CouldNotDialogue({ item, sides, onClose, onRecord }: { readonly item: Item | undefined; readonly sides: readonly Side[]; readonly onClose: () => void; readonly onRecord: (drafts: readonly Draft[]) => void }) {
+export function CouldNotDialogue({
+  item,
+  sides,
+  onClose,
+  onRecord,
+}: {
+  readonly item: Item | undefined
+  readonly sides: readonly Side[]
+  readonly onClose: () => void
+  readonly onRecord: (drafts: readonly Draft[]) => void
+}) {
   const [side, setSide] = useState<string>(sides.length === 1 ? (sides[0] ?? 'right') : 'both')
   const give = (state: 'could-not' | 'not-valid', reason: string): void => {
     if (!item) return
@@ -18,7 +28,13 @@ export function CouldNotDialogue({ item, sides, onClose, onRecord }: { readonly 
   return (
     <Dialogue title={item ? `${item.label} could not be done` : ''} isOpen={item !== undefined} onClose={onClose}>
       {item?.sided && (
-        <Row aria-label="Side" selectionMode="single" disallowEmptySelection selectedKeys={[side]} onSelectionChange={(keys) => setSide(String([...keys][0] ?? 'both'))}>
+        <Row
+          aria-label="Side"
+          selectionMode="single"
+          disallowEmptySelection
+          selectedKeys={[side]}
+          onSelectionChange={(keys) => setSide(String([...keys][0] ?? 'both'))}
+        >
           <Toggle id="right">right</Toggle>
           <Toggle id="left">left</Toggle>
           <Toggle id="both">both</Toggle>
@@ -38,7 +54,15 @@ export function CouldNotDialogue({ item, sides, onClose, onRecord }: { readonly 
 }
 
 /** Going on against a hold is possible, deliberate and written down for ever. */
-export function LiftDialogue({ about, onClose, onLift }: { readonly about: { readonly item: Item; readonly hold: HoldVerdict } | undefined; readonly onClose: () => void; readonly onLift: (reason: string) => void }) {
+export function LiftDialogue({
+  about,
+  onClose,
+  onLift,
+}: {
+  readonly about: { readonly item: Item; readonly hold: HoldVerdict } | undefined
+  readonly onClose: () => void
+  readonly onLift: (reason: string) => void
+}) {
   const [reason, setReason] = useState('')
   return (
     <Dialogue title={about ? `${about.item.label} is on hold: ${about.hold.title.toLowerCase()}` : ''} isOpen={about !== undefined} onClose={onClose}>
@@ -101,6 +125,14 @@ const Buttons = styled.div`
 const List = styled.dl`
   display: grid;
   gap: 6px;
-  div { display: grid; grid-template-columns: 90px 1fr; gap: 12px; }
-  kbd { border: 1px solid ${({ theme }) => theme.rule}; border-radius: 4px; padding: 1px 6px; }
+  div {
+    display: grid;
+    grid-template-columns: 90px 1fr;
+    gap: 12px;
+  }
+  kbd {
+    border: 1px solid ${({ theme }) => theme.rule};
+    border-radius: 4px;
+    padding: 1px 6px;
+  }
 `

@@ -1,5 +1,21 @@
 import { useCallback, useMemo, useState } from 'react'
-import { conditionRanges, findingsOf, fold, judgement, openItems, slotKey, type Entry, type Examination, type Folded, type Item, type Pack, type Region, type Side, type Stop, type Verdict } from '@kneecap-awl/core'
+import {
+  conditionRanges,
+  findingsOf,
+  fold,
+  judgement,
+  openItems,
+  slotKey,
+  type Entry,
+  type Examination,
+  type Folded,
+  type Item,
+  type Pack,
+  type Region,
+  type Side,
+  type Stop,
+  type Verdict,
+} from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 
 export interface StopView {
@@ -14,38 +30,61 @@ export interface StopView {
 /** Everything the workspace shows that follows from the record: judged anew with every entry. */
 export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
   const region = pack.regions.find((one) => one.id === detail.region)
-  const examination: Examination = useMemo(() => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries }), [detail, entries])
+  const examination: Examination = useMemo(
+    () => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries }),
+    [detail, entries],
+  )
   const judged = useMemo(() => judgement(pack, examination), [pack, examination])
   const open = useMemo(() => openItems(judged), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const state = useMemo(() => fold(entries), [entries])
   const items = useMemo(() => new Map(pack.items.map((item) => [item.id, item])), [pack])
-  const entryOf = useCallback((item: string, side: Side): Entry | undefined => {
-    const entry = state.get(slotKey(item, side))
-    return entry?.state === 'not-examined' ? undefined : entry
-  }, [state])
+  const entryOf = useCallback(
+    (item: string, side: Side): Entry | undefined => {
+      const entry = state.get(slotKey(item, side))
+      return entry?.state === 'not-examined' ? undefined : entry
+    },
+    [state],
+  )
   const heldBy = useMemo(() => new Map(judged.verdict.holds.flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
   const { asked } = judged.verdict
 
-  const isShown = useCallback((item: Item): boolean => {
-    if (item.depth === 'core' || fetched.has(item.id)) return true
-    if (['right', 'left', 'none'].some((side) => entryOf(item.id, side as Side))) return true
-    if (RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.'))) return true
-    return item.depth === 'prompted' && asked.level[pack.items.indexOf(item)] === 2
-  }, [asked, entryOf, fetched, pack])
+  const isShown = useCallback(
+    (item: Item): boolean => {
+      if (item.depth === 'core' || fetched.has(item.id)) return true
+      if (['right', 'left', 'none'].some((side) => entryOf(item.id, side as Side))) return true
+      if (RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.'))) return true
+      return item.depth === 'prompted' && asked.level[pack.items.indexOf(item)] === 2
+    },
+    [asked, entryOf, fetched, pack],
+  )
 
-  const isAnswered = useCallback((item: Item): boolean => {
-    const needed: readonly Side[] = !item.sided ? ['none'] : item.stage === 'story' || item.stage === 'patient' ? (detail.sides) : ['right', 'left']
-    return needed.every((side) => entryOf(item.id, side) !== undefined)
-  }, [detail.sides, entryOf])
+  const isAnswered = useCallback(
+    (item: Item): boolean => {
+      const needed: readonly Side[] = !item.sided ? ['none'] : item.stage === 'story' || item.stage === 'patient' ? detail.sides : ['right', 'left']
+      return needed.every((side) => entryOf(item.id, side) !== undefined)
+    },
+    [detail.sides, entryOf],
+  )
 
   const stops: readonly StopView[] = useMemo(() => {
     if (!region) return []
-    const flagItems = new Set(judged.verdict.flags.filter((flag) => flag.tier !== 'here').flatMap((flag) => JSON.stringify(flag.proof ?? '').match(/"item":"[^"]+"/g) ?? []).map((text) => text.slice(8, -1)))
+    const flagItems = new Set(
+      judged.verdict.flags
+        .filter((flag) => flag.tier !== 'here')
+        .flatMap((flag) => JSON.stringify(flag.proof ?? '').match(/"item":"[^"]+"/g) ?? [])
+        .map((text) => text.slice(8, -1)),
+    )
     return region.stops.map((stop) => {
       const listed = stop.id === 'story' ? storyItems(pack, region) : stopItems(pack, region, stop)
       const shown = listed.filter(isShown)
-      return { stop, items: shown, answered: shown.filter(isAnswered).length, held: shown.some((item) => heldBy.has(item.id)), flags: shown.filter((item) => flagItems.has(item.id)).length }
+      return {
+        stop,
+        items: shown,
+        answered: shown.filter(isAnswered).length,
+        held: shown.some((item) => heldBy.has(item.id)),
+        flags: shown.filter((item) => flagItems.has(item.id)).length,
+      }
     })
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
@@ -57,7 +96,12 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
 function firstProven(verdict: Verdict, state: Folded): string | undefined {
   const times = verdict.flags
     .filter((flag) => flag.tier === 'now' && flag.proof)
-    .map((flag) => (flag.proof ? findingsOf(flag.proof) : []).flatMap((finding) => state.get(slotKey(finding.item, finding.side))?.at ?? []).sort().at(-1))
+    .map((flag) =>
+      (flag.proof ? findingsOf(flag.proof) : [])
+        .flatMap((finding) => state.get(slotKey(finding.item, finding.side))?.at ?? [])
+        .sort()
+        .at(-1),
+    )
   return times.filter((time) => time !== undefined).sort()[0]
 }
 
@@ -77,7 +121,19 @@ function stopItems(pack: Pack, region: Region, stop: Stop): Item[] {
   return [...own, ...extra]
 }
 
-const HOMES: Readonly<Record<string, string>> = { screen: 'screen', look: 'look', feel: 'feel', move: 'move', strength: 'sitting', test: 'stability', neuro: 'pulses', vascular: 'pulses', neighbours: 'neighbours', function: 'walk', result: 'results' }
+const HOMES: Readonly<Record<string, string>> = {
+  screen: 'screen',
+  look: 'look',
+  feel: 'feel',
+  move: 'move',
+  strength: 'sitting',
+  test: 'stability',
+  neuro: 'pulses',
+  vascular: 'pulses',
+  neighbours: 'neighbours',
+  function: 'walk',
+  result: 'results',
+}
 export const homeOf = (item: Item, region: Region): string => region.stops.find((stop) => stop.items.includes(item.id))?.id ?? HOMES[item.stage] ?? 'story'
 
 /** Which side is in hand: both, or one that was picked with r or l. */

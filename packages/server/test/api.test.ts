@@ -1,0 +1,251 @@
+import type { FastifyInstance } from 'fastify'
+import pg from 'pg'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { examinedNormal, judgement, type Entry, type Pack } from '@kneecap-awl/core'
+import { ACTIONS, MAY, may, ROLES } from '../src/accounts/roles.js'
+import { buildApp } from '../src/app.js'
+import { firstBrokenSeal } from '../src/audit/queries.js'
+import { connect } from '../src/db/connect.js'
+import { migrate } from '../src/db/migrate.js'
+import { uuid7 } from '../src/db/uuid7.js'
+import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
+import { flagLines } from '../src/examinations/service.js'
+import { PackShelf, shippedPack } from '../src/packs/service.js'
+import { newCluster, type Cluster } from './database.js'
+
+let cluster: Cluster
+let app: FastifyInstance
+let pool: pg.Pool
+let owner: pg.Pool
+let pack: Pack
+let ownerUrl: string
+const cookies = new Map<string, string>()
+
+beforeAll(async () => {
+  cluster = await newCluster('api')
+  const urls = await cluster.start()
+  ownerUrl = urls.ownerUrl
+  await migrate(urls.ownerUrl, new URL(urls.appUrl).password)
+  pack = shippedPack()
+  pool = connect(urls.appUrl, () => undefined)
+  owner = connect(urls.ownerUrl, () => undefined)
+  const shelf = new PackShelf(pack)
+  await shelf.store(pool)
+  await loadDemo(urls.ownerUrl, pack)
+  app = await buildApp({ pool, shelf, signInTries: 1000 })
+})
+afterAll(async () => {
+  await app.close()
+  await pool.end()
+  await owner.end()
+  cluster.remove()
+})
+
+async function cookieOf(signIn: string): Promise<string> {
+  const held = cookies.get(signIn)
+  if (held) return held
+  const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn, password: DEMO_PASSWORD } })
+  const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? ''
+  cookies.set(signIn, cookie)
+  return cookie
+}
+const call = async (method: 'GET' | 'POST' | 'DELETE', url: string, payload?: object, signIn = 'brannock', headers: Record<string, string> = {}) =>
+  app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(signIn ? { cookie: await cookieOf(signIn) } : {}), ...headers } })
+const start = async (): Promise<string> => {
+  const answer = await call('POST', '/api/examinations', {
+    patient: { name: 'Wren Holloway', birthDate: '1986-05-05' },
+    region: 'knee',
+    sides: ['right'],
+    setting: 'primary-care',
+  })
+  return answer.json<{ id: string }>().id
+}
+const entry = (item: string, value: Entry['value'], more: Partial<Entry> = {}): Entry => ({
+  id: uuid7(),
+  item,
+  side: 'none',
+  state: 'examined',
+  ...(value === undefined ? {} : { value }),
+  by: 'test',
+  at: new Date().toISOString(),
+  ...more,
+})
+const shownFor = async (id: string) => {
+  const detail = (await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[]; startedAt: string; setting: 'primary-care' }>()
+  const judged = judgement(pack, { complaint: { region: 'knee', sides: ['right'] }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries })
+  return { floor: judged.verdict.floor, ceiling: judged.verdict.ceiling, flags: flagLines(judged) }
+}
+
+describe('signing in', () => {
+  it('refuses a wrong password and an unknown name alike', async () => {
+    const wrong = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'brannock', password: 'guess' } })
+    const nobody = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'nobody', password: 'guess' } })
+    expect([wrong.statusCode, nobody.statusCode]).toEqual([401, 401])
+    expect(wrong.json()).toEqual(nobody.json())
+  })
+  it('gives a cookie that scripts cannot read and other sites cannot send', async () => {
+    const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'quill', password: DEMO_PASSWORD } })
+    expect(String(answer.headers['set-cookie'])).toMatch(/HttpOnly.*SameSite=Strict/)
+  })
+  it('ends a session for good', async () => {
+    const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'lark', password: DEMO_PASSWORD } })
+    const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? ''
+    await app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie } })
+    const after = await app.inject({ method: 'GET', url: '/api/session', headers: { cookie } })
+    expect(after.json()).toEqual({ account: null })
+  })
+  it('refuses a write that another page sent', async () => {
+    const answer = await call('POST', '/api/judge', {}, 'brannock', { origin: 'http://elsewhere.example', host: '127.0.0.1' })
+    expect(answer.statusCode).toBe(403)
+    expect(answer.json()).toMatchObject({ type: '/problems/wrong-origin' })
+  })
+  it('wants someone signed in for everything', async () => {
+    for (const url of ['/api/desk', '/api/referrals', '/api/patients', '/api/packs/current'])
+      expect((await call('GET', url, undefined, '')).statusCode).toBe(401)
+  })
+})
+
+describe('who may do what', () => {
+  const signIns = { clinician: 'brannock', lead: 'quill', admin: 'fenn', learner: 'lark' } as const
+  it.each(ROLES.flatMap((role) => ACTIONS.map((action) => [role, action] as const)))('%s, %s', async (role, action) => {
+    expect(may(role, action)).toBe(MAY[role].includes(action))
+    const routes: Partial<Record<typeof action, string>> = { 'read-patients': '/api/desk' }
+    const url = routes[action]
+    if (url) expect((await call('GET', url, undefined, signIns[role])).statusCode).toBe(may(role, action) ? 200 : 403)
+  })
+})
+
+describe('recording', () => {
+  it('takes the age from the patient, so that it is not asked again', async () => {
+    const id = await start()
+    const { entries } = (await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>()
+    expect(entries.find((one) => one.item === 'patient.age-years')?.value).toBeGreaterThan(38)
+  })
+  it('stores the same entry once, however often it is sent', async () => {
+    const id = await start()
+    const entries = [entry('story.trauma', 'present'), entry('knee.feel.calf', '1', { side: 'right' })]
+    expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({ new: 2 })
+    expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({ new: 0 })
+    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(4)
+  })
+  it.each([
+    ['an item that does not exist', { item: 'knee.feel.aura' }, '/entries/0/item'],
+    ['a side where there is none', { item: 'story.trauma', side: 'left' as const, value: 'present' }, '/entries/0/side'],
+    ['a word that is no option', { item: 'story.trauma', value: 'perhaps' }, '/entries/0/value'],
+    ['an angle beyond the joint', { item: 'move.hip-rotation-in', side: 'right' as const, value: 400 }, '/entries/0/value'],
+    ['a reason left out', { item: 'knee.test.mcmurray', side: 'right' as const, state: 'could-not' as const }, '/entries/0/reason'],
+  ])('refuses %s, says where and what was expected, and stores nothing', async (_what, wrong, path) => {
+    const id = await start()
+    const bad: Entry = { ...entry('story.trauma', undefined), ...wrong }
+    const answer = await call('POST', `/api/examinations/${id}/entries`, { entries: [bad] })
+    expect(answer.statusCode).toBe(400)
+    expect(answer.headers['content-type']).toContain('application/problem+json')
+    expect(answer.json<{ faults: { path: string; expected: string }[] }>().faults[0]).toMatchObject({ path, expected: expect.stringMatching(/.+/) as string })
+    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(2)
+  })
+  it('never changes or deletes what was recorded', async () => {
+    for (const table of ['entry', 'verdict', 'audit', 'referral_event']) {
+      await expect(pool.query(`update ${table} set at = now()`)).rejects.toThrow(/permission denied/)
+      await expect(owner.query(`delete from ${table}`)).rejects.toThrow(/append-only/)
+    }
+  })
+  it('shows no row of another site', async () => {
+    const db = await pool.connect()
+    await db.query('begin')
+    await db.query("select set_config('awl.site', $1, true)", [uuid7()])
+    for (const table of ['patient', 'examination', 'entry', 'verdict', 'referral', 'referral_event'])
+      expect((await db.query(`select 1 from ${table}`)).rowCount).toBe(0)
+    await db.query('rollback')
+    db.release()
+  })
+})
+
+describe('signing, amending, referring', () => {
+  const soft = (): Entry[] => [
+    ...examinedNormal(pack, ['card', 'core'], { by: 'test', at: new Date(Date.now() - 60_000).toISOString(), newId: uuid7 }),
+    entry('story.onset-at', new Date(Date.now() - 30 * 86_400_000).toISOString(), { qualifiers: { precision: 'day' } }),
+    entry('knee.test.lachman', 8, { side: 'right', qualifiers: { 'end-point': 'soft' } }),
+    entry('knee.test.lachman', 2, { side: 'left', qualifiers: { 'end-point': 'firm' } }),
+  ]
+  it('judges again on the server, seals, and then takes only amendments', async () => {
+    const id = await start()
+    await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
+    const signed = await call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
+    expect(signed.statusCode).toBe(200)
+    expect(signed.json()).toMatchObject({ verdict: { floor: 'weeks', kind: 'signed', recordHash: expect.stringMatching(/^[0-9a-f]{64}$/) as string } })
+    expect((await call('POST', `/api/examinations/${id}/sign`, await shownFor(id))).statusCode).toBe(409)
+    expect((await call('POST', `/api/examinations/${id}/entries`, { entries: [entry('story.fever', 'present')] })).statusCode).toBe(409)
+    const amended = await call('POST', `/api/examinations/${id}/entries`, {
+      entries: [entry('story.fever', 'present', { amends: 'told on the phone afterwards' })],
+    })
+    expect(amended.statusCode).toBe(200)
+    expect((await owner.query<{ kind: string }>('select kind from verdict where examination_id = $1 order by at', [id])).rows.map((row) => row.kind)).toEqual([
+      'signed',
+      'amended',
+    ])
+  })
+  it('refuses a signature under another verdict than its own', async () => {
+    const id = await start()
+    await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
+    const answer = await call('POST', `/api/examinations/${id}/sign`, { floor: 'here', ceiling: 'here', flags: [] })
+    expect(answer.statusCode).toBe(409)
+    expect(answer.json()).toMatchObject({ type: '/problems/verdict-differs', floor: 'weeks' })
+  })
+  it('starts the clock of a referral when it is made', async () => {
+    const id = await start()
+    expect((await call('POST', `/api/examinations/${id}/referrals`, {})).statusCode).toBe(409)
+    await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
+    await call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
+    expect((await call('POST', `/api/examinations/${id}/referrals`, {})).statusCode).toBe(201)
+    const [referral] = (await call('GET', `/api/examinations/${id}/referrals`)).json<{
+      referrals: { flaggedAt: string; dueAt: string; tier: string; destination: string }[]
+    }>().referrals
+    expect(referral).toMatchObject({ tier: 'weeks', destination: 'dest.soft-tissue-knee' })
+    expect(Date.parse(referral?.dueAt ?? '') - Date.parse(referral?.flaggedAt ?? '')).toBe(1008 * 3_600_000)
+  })
+  it('gives the record as a file and reads it back to the same verdict', async () => {
+    const id = await start()
+    await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
+    const file = (await call('GET', `/api/examinations/${id}/file`)).json<Record<string, unknown>>()
+    const back = await call('POST', '/api/examinations/read-back', file)
+    expect(back.statusCode).toBe(201)
+    const copy = (await call('GET', `/api/examinations/${back.json<{ id: string }>().id}/file`)).json<Record<string, unknown>>()
+    const verdict = async (document: Record<string, unknown>) =>
+      (await call('POST', '/api/judge', document)).json<{ floor: string; ceiling: string; flags: { id: string }[] }>()
+    const [one, two] = [await verdict(file), await verdict(copy)]
+    expect([two.floor, two.ceiling, two.flags.map((f) => f.id)]).toEqual([one.floor, one.ceiling, one.flags.map((f) => f.id)])
+  })
+  it('says every fault of a file that it cannot read', async () => {
+    const answer = await call('POST', '/api/judge', {
+      format: 'kneecap-awl-examination',
+      version: 1,
+      complaint: { region: 'wing', sides: ['right'] },
+      asOf: '2026-01-01T00:00:00Z',
+      entries: [],
+    })
+    expect(answer.statusCode).toBe(400)
+    expect(answer.json<{ faults: { path: string }[] }>().faults[0]).toMatchObject({ path: '/complaint/region' })
+  })
+})
+
+describe('the demonstration and the audit', () => {
+  it('has patients and examinations in every state', async () => {
+    const { rows } = await owner.query<{ patients: number; examinations: number; drafts: number; tiers: number; amended: number; referrals: number }>(
+      `select (select count(*)::int from patient where local_number < 'H4120') as patients, (select count(*)::int from examination) as examinations, (select count(*)::int from examination where signed_at is null) as drafts, (select count(distinct floor)::int from verdict) as tiers, (select count(*)::int from verdict where kind = 'amended') as amended, (select count(*)::int from referral) as referrals`,
+    )
+    const [count] = rows
+    expect(count?.patients).toBeGreaterThanOrEqual(12)
+    expect(count?.examinations).toBeGreaterThanOrEqual(20)
+    expect(count?.drafts).toBeGreaterThan(0)
+    expect(count?.tiers).toBe(6)
+    expect(count?.amended).toBeGreaterThan(0)
+    expect(count?.referrals).toBeGreaterThan(0)
+  })
+  it('loads once only', async () => expect(await loadDemo(ownerUrl, pack)).toBe('already there'))
+  it('seals every audit row, and finds one that was tampered with', async () => {
+    expect(await firstBrokenSeal(owner)).toBeUndefined()
+    await owner.query('alter table audit disable trigger append_only')
+    await owner.query("update audit set action = 'nothing to see' where seq = 2")
+    expect(await firstBrokenSeal(owner)).toEqual({ seq: '2' })
+  })
+})

@@ -1,0 +1,103 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Entry } from '@kneecap-awl/core'
+import { uuid7 } from '../src/db/uuid7.js'
+import { newCluster, ROOT, type Cluster } from './database.js'
+
+let cluster: Cluster
+let server: ChildProcess
+let urls: { ownerUrl: string; appUrl: string }
+let cookie = ''
+const PORT = 20_000 + (process.pid % 20_000)
+const base = `http://127.0.0.1:${PORT}`
+
+async function launch(): Promise<void> {
+  server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], {
+    env: { ...process.env, AWL_OWNER_URL: urls.ownerUrl, AWL_APP_URL: urls.appUrl, AWL_PORT: String(PORT), AWL_DEMO: 'yes' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.stdout?.on('data', (chunk) => /^ready /m.test(String(chunk)) && resolve())
+    server.on('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+  })
+  server.removeAllListeners('exit')
+}
+const call = async (method: string, path: string, body?: object): Promise<{ status: number; json: Record<string, unknown> }> => {
+  const response = await fetch(`${base}${path}`, {
+    method,
+    headers: { ...(body ? { 'content-type': 'application/json' } : {}), cookie },
+    ...(body ? { body: JSON.stringify(body) } : {}),
+  })
+  const setCookie = response.headers.get('set-cookie')
+  if (setCookie) cookie = setCookie.split(';')[0] ?? ''
+  return { status: response.status, json: (await response.json()) as Record<string, unknown> }
+}
+const entry = (item: string, value: string): Entry => ({ id: uuid7(), item, side: 'right', state: 'examined', value, by: 'test', at: new Date().toISOString() })
+const ITEMS = ['knee.feel.calf', 'knee.feel.fibular-head', 'knee.feel.tibial-condyles', 'knee.feel.femoral-condyles', 'knee.feel.patella-facets']
+
+beforeAll(async () => {
+  cluster = await newCluster('durability')
+  urls = await cluster.start()
+  await launch()
+  await call('POST', '/api/session', { signIn: 'brannock', password: 'harbour-light' })
+})
+afterAll(() => {
+  server.kill('SIGKILL')
+  cluster.remove()
+})
+
+describe('an acknowledged entry', () => {
+  it('survives kill -9 of the server in the middle of an examination', async () => {
+    const { json } = await call('POST', '/api/examinations', {
+      patient: { name: 'Piers Dunlin', birthDate: '1970-01-01' },
+      region: 'knee',
+      sides: ['right'],
+      setting: 'emergency',
+    })
+    const id = String(json.id)
+    const acknowledged: string[] = []
+    for (const item of ITEMS) {
+      const one = entry(item, '1')
+      const answer = await call('POST', `/api/examinations/${id}/entries`, { entries: [one] })
+      if (answer.status === 200) acknowledged.push(one.id)
+    }
+    server.kill('SIGKILL')
+    await new Promise((resolve) => server.once('exit', resolve))
+    await launch()
+    const stored = (await call('GET', `/api/examinations/${id}`)).json.entries as Entry[]
+    expect(acknowledged).toHaveLength(ITEMS.length)
+    for (const one of acknowledged) expect(stored.map((s) => s.id)).toContain(one)
+  })
+
+  it('survives kill -9 of the database in the middle of batches, and the server says 503 meanwhile', async () => {
+    const { json } = await call('POST', '/api/examinations', {
+      patient: { name: 'Piers Dunlin', birthDate: '1970-01-01' },
+      region: 'knee',
+      sides: ['right'],
+      setting: 'emergency',
+    })
+    const id = String(json.id)
+    const acknowledged: string[] = []
+    const refused: number[] = []
+    const sending = (async () => {
+      for (let round = 0; round < 60; round++) {
+        const batch = ITEMS.map((item) => entry(item, String(round % 4)))
+        const answer = await call('POST', `/api/examinations/${id}/entries`, { entries: batch })
+        if (answer.status === 200) acknowledged.push(...batch.map((one) => one.id))
+        else refused.push(answer.status)
+        if (round === 15) process.kill(cluster.pid() ?? 0, 'SIGKILL')
+      }
+    })()
+    await sending
+    expect(acknowledged.length).toBeGreaterThan(0)
+    expect(refused.length).toBeGreaterThan(0)
+    expect(new Set(refused)).toEqual(new Set([503]))
+    await new Promise((resolve) => setTimeout(resolve, 1500))
+    await cluster.start()
+    const again = await call('GET', `/api/examinations/${id}`)
+    expect(again.status).toBe(200)
+    const stored = new Set((again.json.entries as Entry[]).map((one) => one.id))
+    expect(acknowledged.filter((one) => !stored.has(one))).toEqual([])
+  })
+})
