@@ -69,6 +69,7 @@ export function buildItem(placed: PlacedItem, scales: readonly Scale[], core: Re
     readings: source.readings ?? [],
     qualifiers,
     ...(normal ? { normal } : {}),
+    mustBeTold: source.mustBeTold ?? false,
     position: source.position ?? placed.position ?? 'asking',
     seconds: core?.seconds ?? source.seconds ?? SECONDS,
     burden: source.burden ?? 1,

@@ -116,7 +116,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     version: pack.version,
     hash,
     tiers: pack.tiers,
-    destinations: pack.destinations,
+    destinations: pack.destinations.map((d) => ({ ...d, letter: d.letter.map((wish) => (typeof wish === 'string' ? { says: wish, items: [] } : wish)) })),
     actions: pack.actions,
     scales,
     regions: regions.map((region) => ({

@@ -25,6 +25,7 @@ export interface ItemSource {
   readonly readings?: readonly string[]
   readonly qualifiers?: Readonly<Record<string, Qualifier>>
   readonly normal?: string | number | Readonly<Record<string, string | number | boolean>>
+  readonly mustBeTold?: boolean
   readonly position?: Position
   readonly seconds?: number
   readonly burden?: 1 | 2 | 3
@@ -103,7 +104,7 @@ export interface PackSource {
   readonly version: string
   readonly cautions: readonly string[]
   readonly tiers: readonly TierInfo[]
-  readonly destinations: readonly Destination[]
+  readonly destinations: readonly (Omit<Destination, 'letter'> & { readonly letter: readonly (string | Destination['letter'][number])[] })[]
   readonly actions: readonly Action[]
   readonly scales: readonly { readonly id: string; readonly grades: readonly (string | number)[]; readonly words: readonly string[]; readonly calm: readonly (string | number)[] }[]
   readonly sets?: Readonly<Record<string, readonly string[]>>

@@ -92,6 +92,8 @@ export interface Item {
   readonly qualifiers: Readonly<Record<string, Qualifier>>
   /** What the key for "examined and normal" records. */
   readonly normal?: Finding
+  /** True when no answer means "absent" (a place, a speed): "none of the rest" never fills it in. */
+  readonly mustBeTold: boolean
   readonly position: Position
   readonly seconds: number
   readonly burden: 1 | 2 | 3
@@ -249,7 +251,8 @@ export interface TierInfo {
 export interface Destination {
   readonly id: string
   readonly name: string
-  readonly letter: readonly string[]
+  /** What its letter must say beyond the core, and the items (any region's) that say it. */
+  readonly letter: readonly { readonly says: string; readonly items: readonly string[] }[]
 }
 
 export interface Action {

@@ -99,7 +99,8 @@ export class WitnessSearch {
     }
     const fitting = ready.ladder.filter((rung) => rungFits(rung.value, leaf.cmp, leaf.operand))
     const none: Goal[][] = want === NO ? [fitting.map((rung) => ({ rule: rung.rule, want: NO }))] : []
-    const stops: Goal[][] = ready.ladder.map((rung, at) => [{ rule: rung.rule, want: YES }, ...ready.ladder.slice(0, at).map((above) => ({ rule: above.rule, want: NO }) as Goal)])
+    const unmet = (rule: Compiled): Goal => ({ rule, want: NO })
+    const stops: Goal[][] = ready.ladder.map((rung, at) => [{ rule: rung.rule, want: YES }, ...ready.ladder.slice(0, at).map((above) => unmet(above.rule))])
     return [...none, ...stops]
   }
 

@@ -54,12 +54,15 @@ function lowering({ verdict, prepared, context, sides }: Judgement): Counterfact
   if (atFloor.length === 0) return []
   const candidates = recordedBehind(atFloor, prepared, context)
   for (let size = 1; size <= MOST; size++) {
-    const hits = subsets(candidates, size).filter((set) => allFall(atFloor, set, prepared, context))
+    const hits = subsets(candidates, size)
+      .filter((set) => allFall(atFloor, set, prepared, context))
+      .map((set) => ({ set, tier: judgeContext(prepared, withNormal(set, prepared, context), sides).floor }))
+      .filter(({ tier }) => tierRank(tier) > tierRank(verdict.floor))
     if (hits.length === 0) continue
-    return hits.slice(0, MOST).map((set) => ({
+    return hits.slice(0, MOST).map(({ set, tier }) => ({
       direction: 'lower',
       changes: set.map((slot) => changeAt(slot, 'normal', prepared)),
-      tier: judgeContext(prepared, withNormal(set, prepared, context), sides).floor,
+      tier,
       flags: atFloor.map((flag) => flag.id),
     }))
   }

@@ -1,17 +1,28 @@
-import type { Pack } from '../content/types.js'
+import type { Destination, Pack } from '../content/types.js'
+import { dueAt } from '../judge/clock.js'
 import type { Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
-import { dueAt } from '../judge/clock.js'
-import { findingsOf } from '../judge/proof.js'
-import type { Examination } from '../record/entry.js'
 import { itemsById } from '../record/checkEntry.js'
+import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { findingLine, tellingFindings } from './reasons.js'
+import { dayAndTime, dayOnly } from './times.js'
 import { findingWords, isAbnormalEntry, sideWord } from './words.js'
 
 export interface LetterPerson {
   readonly name: string
   readonly birthDate: string
   readonly localNumber?: string
+}
+
+export interface LetterAbout {
+  readonly patient: LetterPerson
+  readonly examiner: string
+  readonly site: string
+  /** IANA time zone in which times are written; UTC when left out. */
+  readonly zone?: string
+  /** What the examiner adds: what this destination wants and the record does not hold. */
+  readonly added?: string
 }
 
 export interface Letter {
@@ -22,78 +33,85 @@ export interface Letter {
   readonly missing: readonly string[]
 }
 
-/** A referral letter from the record and its verdict: range, reason, findings of both sides, gaps, and what the destination still wants. */
-export function referralLetter(
-  pack: Pack,
-  examination: Examination,
-  judged: Judgement,
-  about: { readonly patient: LetterPerson; readonly examiner: string; readonly site: string },
-): Letter {
+const MOST_OPEN = 8
+
+/** A referral letter from the record and its verdict: range, reason, findings of each side, gaps, and what the destination still wants. */
+export function referralLetter(pack: Pack, examination: Examination, judged: Judgement, about: LetterAbout): Letter {
   const { verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const destination = pack.destinations.find((d) => d.id === (lead?.to[0] ?? 'dest.own-clinic'))
-  const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
-  const due = dueAt(examination.asOf, verdict.floor)
-  const region = pack.regions.find((r) => r.id === examination.complaint.region)?.name.toLowerCase() ?? examination.complaint.region
-  const side = examination.complaint.sides.map(sideWord).join(' and ')
+  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
+  const wanted = wantedBy(destination, pack, entries)
+  const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
     to: destination?.name ?? 'Own clinic',
     destination: destination?.id ?? 'dest.own-clinic',
     paragraphs: [
-      {
-        heading: 'About',
-        text: `${about.patient.name}, born ${about.patient.birthDate}${about.patient.localNumber ? `, number ${about.patient.localNumber}` : ''}. ${capital(side)} ${region}, seen ${examination.asOf.slice(0, 16).replace('T', ' ')} UTC by ${about.examiner}, ${about.site}.`,
-      },
-      {
-        heading: 'Priority',
-        text: `${tier(verdict.floor)}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${due.slice(0, 16).replace('T', ' ')} UTC` : ''}. ${lead ? `Reason: ${reasonOf(pack, judged)}` : 'No flag met.'}`,
-      },
-      ...examination.complaint.sides.flatMap((s) => findingsParagraph(pack, examination, s)),
-      { heading: 'Done and advised', text: actionTexts(pack, lead?.doNow ?? []).join(' ') || 'Treatment and review here.' },
-      {
-        heading: 'Not examined and still open',
-        text:
-          openItems(judged)
-            .slice(0, 8)
-            .map((item) => item.label)
-            .join('; ') || 'Nothing that could change the priority.',
-      },
+      { heading: 'About', text: aboutText(pack, examination, about) },
+      { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
+      ...examination.complaint.sides.flatMap((side) => foundText(pack, entries, side)),
+      ...wanted.held,
+      ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
+      { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
+      { heading: 'Not examined and still open', text: openText(judged) },
     ],
-    missing: destination?.letter ?? [],
+    missing: wanted.missing,
   }
 }
 
-function reasonOf(pack: Pack, { verdict }: Judgement): string {
-  const items = itemsById(pack)
-  return verdict.flags
+function aboutText(pack: Pack, examination: Examination, { patient, examiner, site, zone }: LetterAbout): string {
+  const region = pack.regions.find((r) => r.id === examination.complaint.region)?.name.toLowerCase() ?? examination.complaint.region
+  const side = examination.complaint.sides.map(sideWord).filter(Boolean).join(' and ')
+  const number = patient.localNumber ? `, number ${patient.localNumber}` : ''
+  return `${patient.name}, born ${dayOnly(patient.birthDate)}${number}. ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
+}
+
+function priorityText(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): string {
+  const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
+  const due = dueAt(examination.asOf, verdict.floor)
+  const range = `${tier(verdict.floor)}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
+  const reasons = verdict.flags
     .filter((flag) => flag.tier === verdict.floor && flag.proof)
     .map((flag) => {
-      const because = flag.proof ? findingsOf(flag.proof).filter((f) => f.state === 'examined' || f.state === 'could-not') : []
-      return `${flag.title}${
-        because.length > 0
-          ? ` (${because
-              .slice(0, 5)
-              .map(
-                (f) =>
-                  `${items.get(f.item)?.label ?? f.item}${sideWord(f.side) ? ` ${sideWord(f.side)}` : ''}: ${findingWords(pack, { item: f.item, state: f.state as 'examined', ...(f.value === undefined ? {} : { value: f.value as string }), ...(f.qualifiers ? { qualifiers: f.qualifiers } : {}), ...(f.reason ? { reason: f.reason } : {}) })}`,
-              )
-              .join('; ')})`
-          : ''
-      }.`
+      const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
+      return because.length > 0 ? `${flag.title} (${because.join('; ')})` : flag.title
     })
-    .join(' ')
+  return `${range}. ${reasons.length > 0 ? `${reasons.join('. ')}.` : 'No flag met.'}`
 }
 
-function findingsParagraph(pack: Pack, examination: Examination, side: string): { heading: string; text: string }[] {
+function foundText(pack: Pack, entries: readonly Entry[], side: string): { heading: string; text: string }[] {
   const items = itemsById(pack)
-  const here = [...fold(examination.entries).values()].filter(
-    (entry) => (entry.side === side || entry.side === 'none') && items.get(entry.item)?.depth !== 'card',
-  )
+  const here = entries.filter((entry) => (entry.side === side || entry.side === 'none') && items.get(entry.item)?.depth !== 'card')
   const told = here
-    .filter((entry) => isAbnormalEntry(pack, entry) || entry.state === 'could-not')
+    .filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry))
     .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry)}`)
-  return told.length > 0 ? [{ heading: `Found, ${sideWord(side)}`, text: `${told.join('. ')}.` }] : []
+  const where = sideWord(side)
+  return told.length > 0 ? [{ heading: where ? `Found, ${where}` : 'Found', text: `${told.join('. ')}.` }] : []
 }
 
-const actionTexts = (pack: Pack, ids: readonly string[]): string[] => ids.flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
+/** What the destination wants: what the record holds of it, and the rest by name. */
+function wantedBy(
+  destination: Destination | undefined,
+  pack: Pack,
+  entries: readonly Entry[],
+): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[] } {
+  const items = itemsById(pack)
+  const recorded = (wish: string): Entry[] => entries.filter((entry) => entry.item === wish || entry.item.endsWith(`.${wish}`))
+  const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
+  const line = (entry: Entry): string =>
+    `${items.get(entry.item)?.label ?? entry.item}${sideWord(entry.side) ? ` ${sideWord(entry.side)}` : ''}: ${findingWords(pack, entry)}`
+  const held = wishes.flatMap((wish) => wish.entries.map(line))
+  return {
+    held: held.length > 0 ? [{ heading: 'For you', text: `${[...new Set(held)].join('; ')}.` }] : [],
+    missing: wishes.filter((wish) => wish.entries.length === 0).map((wish) => wish.says),
+  }
+}
+
+function openText(judged: Judgement): string {
+  const open = openItems(judged)
+  if (open.length === 0) return 'Nothing that could change the priority.'
+  const named = open.slice(0, MOST_OPEN).map((item) => item.label)
+  return `${named.join('; ')}${open.length > MOST_OPEN ? `; and ${open.length - MOST_OPEN} more` : ''}.`
+}
+
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

@@ -5,6 +5,7 @@ import { dueAt } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { dayAndTime } from './times.js'
 import { findingWords, isAbnormalEntry, sideWord } from './words.js'
 
 export interface NoteSection {
@@ -29,10 +30,10 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 ]
 
 /** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
-export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement): readonly NoteSection[] {
+export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
   const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading))
-  return [priorityLine(pack, examination, judged), ...sections, missingSection(judged)]
+  return [priorityLine(pack, examination, judged, zone), ...sections, missingSection(judged)]
 }
 
 function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string): NoteSection[] {
@@ -62,7 +63,7 @@ const isMeasured = (pack: Pack, entry: Entry): boolean => {
 }
 const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
 
-function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgement): NoteSection {
+function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): NoteSection {
   const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
   const range = verdict.floor === verdict.ceiling ? name(verdict.floor) : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
   const due = dueAt(examination.asOf, verdict.floor)
@@ -70,7 +71,7 @@ function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgeme
   return {
     heading: 'Priority',
     lines: [
-      `${range}${due ? `; due by ${due.slice(0, 16).replace('T', ' ')} UTC` : ''}`,
+      `${range}${due ? `; due by ${dayAndTime(due, zone)}` : ''}`,
       ...(lead.length > 0
         ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}`)
         : ['No flag met. That is not the same as normal.']),

@@ -99,7 +99,7 @@ async function addCase(
   await storeVerdict(client, loaded, judged, 'signed', '', signer)
   if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
   if (one.state !== 'referred') return
-  const flaggedAt = new Date(startedAt.getTime() + 14 * 60_000).toISOString()
+  const flaggedAt = startedAt.toISOString()
   const person = PEOPLE[one.who]
   const letter = referralLetter(pack, loaded.examination, judged, {
     patient: { name: person.name, birthDate: loaded.row.birthDate },

@@ -66,6 +66,14 @@ export async function entriesOf(db: Db, examination: string): Promise<Entry[]> {
   return rows.map((row) => row.body)
 }
 
+export async function entriesOfAll(db: Db, examinations: readonly string[]): Promise<ReadonlyMap<string, Entry[]>> {
+  const { rows } = await db.query<{ examination: string; entries: Entry[] }>(
+    'select examination_id as examination, jsonb_agg(body order by at, id) as entries from entry where examination_id = any($1) group by examination_id',
+    [examinations],
+  )
+  return new Map(rows.map((row) => [row.examination, row.entries]))
+}
+
 /** Adds entries; one that is already stored is left as it is. @returns how many were new */
 export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<number> {
   const { rowCount } = await db.query(

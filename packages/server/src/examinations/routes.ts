@@ -6,8 +6,8 @@ import { uuid7 } from '../db/uuid7.js'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
 import { patientById, type Patient } from '../patients/queries.js'
-import { addEntries, addExamination, lastVerdict, lockExamination, recentExaminations } from './queries.js'
-import { loadExamination, signExamination, storeVerdict, type Shown } from './service.js'
+import { addEntries, addExamination, lastVerdict, lockExamination } from './queries.js'
+import { deskExaminations, loadExamination, signExamination, storeVerdict, type Shown } from './service.js'
 
 const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
 const sides = { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } }
@@ -64,7 +64,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
 
   app.get('/api/desk', async (request) => {
     const account = app.allow(request, 'read-patients')
-    return { examinations: await asSite(app.pool, account.site, recentExaminations) }
+    return { examinations: await asSite(app.pool, account.site, (db) => deskExaminations(db, app.shelf)) }
   })
 
   app.get('/api/examinations/:id', { schema: { params } }, async (request) => {

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto'
-import { judgement, publicVerdict, type Entry, type Examination, type Judgement, type Pack } from '@kneecap-awl/core'
+import { judge, judgement, publicVerdict, type Entry, type Examination, type Judgement, type Pack } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { HttpProblem, notFound } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
-import { addVerdict, entriesOf, examinationById, lockExamination, markSigned, type ExaminationRow } from './queries.js'
+import { addVerdict, entriesOf, entriesOfAll, examinationById, lockExamination, markSigned, recentExaminations, type ExaminationRow } from './queries.js'
 
 export interface Loaded {
   readonly row: ExaminationRow
@@ -20,6 +20,28 @@ export async function loadExamination(db: Db, shelf: PackShelf, id: string): Pro
   if (!pack) throw notFound('content pack')
   const entries = await entriesOf(db, id)
   return { row, pack, examination: { complaint: { region: row.region, sides: row.sides }, asOf: row.startedAt, setting: row.setting, entries } }
+}
+
+/** Today's examinations; a draft stands at the range that its findings so far give. */
+export async function deskExaminations(db: Db, shelf: PackShelf): Promise<ExaminationRow[]> {
+  const rows = await recentExaminations(db)
+  const entries = await entriesOfAll(
+    db,
+    rows.filter((row) => row.floor === null).map((row) => row.id),
+  )
+  return Promise.all(
+    rows.map(async (row) => {
+      const pack = row.floor === null ? await shelf.byHash(db, row.packHash) : undefined
+      if (!pack) return row
+      const { floor, ceiling } = judge(pack, {
+        complaint: { region: row.region, sides: row.sides },
+        asOf: row.startedAt,
+        setting: row.setting,
+        entries: entries.get(row.id) ?? [],
+      })
+      return { ...row, floor, ceiling }
+    }),
+  )
 }
 
 /** What the client showed when the physician pressed sign. */

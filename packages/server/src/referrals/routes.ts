@@ -1,10 +1,10 @@
 import type { FastifyInstance } from 'fastify'
-import { dueAt, judgement, referralLetter } from '@kneecap-awl/core'
+import { dueAt, isTimeZone, judgement, referralLetter } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { loadExamination } from '../examinations/service.js'
-import { HttpProblem, notFound } from '../http/problem.js'
+import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { patientById } from '../patients/queries.js'
 import { addReferral, addReferralEvent, openReferrals, referralsOfExamination } from './queries.js'
 
@@ -21,10 +21,17 @@ export async function referrals(app: FastifyInstance): Promise<void> {
     return { referrals: await asSite(app.pool, account.site, (db) => referralsOfExamination(db, (request.params as { id: string }).id)) }
   })
 
-  const body = { type: 'object', additionalProperties: false, properties: { note: { type: 'string', maxLength: 1000 } } }
+  const body = {
+    type: 'object',
+    additionalProperties: false,
+    properties: { added: { type: 'string', maxLength: 2000 }, zone: { type: 'string', pattern: '^[A-Za-z0-9_+/-]{2,40}$' } },
+  }
   app.post('/api/examinations/:id/referrals', { schema: { params, body } }, async (request, reply) => {
     const account = app.allow(request, 'refer')
     const { id: examinationId } = request.params as { id: string }
+    const { added, zone } = request.body as { added?: string; zone?: string }
+    if (zone !== undefined && !isTimeZone(zone))
+      throw badInput([{ path: '/zone', reason: `"${zone}" is not a time zone`, expected: 'an IANA name, as Europe/Lisbon' }])
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
       const { row, pack, examination } = await loadExamination(db, app.shelf, examinationId)
@@ -32,8 +39,15 @@ export async function referrals(app: FastifyInstance): Promise<void> {
       const patient = await patientById(db, row.patientId)
       if (!patient) throw notFound('patient')
       const judged = judgement(pack, examination)
-      const letter = referralLetter(pack, examination, judged, { patient, examiner: row.signedBy ?? account.name, site: account.siteName })
-      const flaggedAt = row.signedAt
+      const letter = referralLetter(pack, examination, judged, {
+        patient,
+        examiner: row.signedBy ?? account.name,
+        site: account.siteName,
+        ...(zone ? { zone } : {}),
+        ...(added ? { added } : {}),
+      })
+      // The clock runs from the examination, not from the signature: the earlier of the two never under-triages.
+      const flaggedAt = row.startedAt
       const windows = Object.fromEntries(pack.tiers.map((tier) => [tier.id, tier.hours]))
       await addReferral(db, {
         id,
@@ -52,7 +66,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
         referral: id,
         site: account.site,
         kind: 'made',
-        note: (request.body as { note?: string } | undefined)?.note ?? '',
+        note: '',
         by: account.id,
       })
       await addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })

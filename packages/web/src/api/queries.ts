@@ -1,5 +1,7 @@
 import { queryOptions } from '@tanstack/react-query'
 import type { Entry, Letter, Pack, Side, Tier } from '@kneecap-awl/core'
+import { outbox } from '../record/outbox'
+import { sendWaiting } from '../record/sendWaiting'
 import { api } from './http'
 
 export interface Account {
@@ -76,8 +78,19 @@ export const currentPack = queryOptions({
   staleTime: Infinity,
 })
 export const packByHash = (hash: string) => queryOptions({ queryKey: ['pack', hash], queryFn: () => pack(hash), staleTime: Infinity, enabled: hash !== '' })
+/** What waits on this device is sent first; what cannot be sent yet stands with what the server holds. */
 export const examination = (id: string) =>
-  queryOptions({ queryKey: ['examination', id], queryFn: () => api<ExaminationDetail>('GET', `/api/examinations/${id}`), staleTime: 0 })
+  queryOptions({
+    queryKey: ['examination', id],
+    queryFn: async () => {
+      await sendWaiting(id).catch(() => undefined)
+      const detail = await api<ExaminationDetail>('GET', `/api/examinations/${id}`)
+      const known = new Set(detail.entries.map((entry) => entry.id))
+      const waiting = (await outbox.waiting(id)).filter((entry) => !known.has(entry.id))
+      return { ...detail, entries: [...detail.entries, ...waiting] }
+    },
+    staleTime: 0,
+  })
 export const referralsOf = (id: string) =>
   queryOptions({ queryKey: ['examination', id, 'referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', `/api/examinations/${id}/referrals`) })
 export const patientSearch = (search: string) =>

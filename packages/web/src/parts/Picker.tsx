@@ -9,6 +9,8 @@ interface Common {
   readonly placeholder?: string
   readonly abnormal?: boolean
   readonly isDisabled?: boolean
+  /** True for a choice that is not itself a finding (a unit). */
+  readonly isPlain?: boolean
 }
 
 /** One of several words. */
@@ -21,10 +23,11 @@ export function Picker({
   onPick,
   abnormal = false,
   isDisabled = false,
+  isPlain = false,
 }: Common & { readonly value: string | undefined; readonly onPick: (value: string) => void }) {
   return (
     <Select aria-label={label} placeholder={placeholder} value={value ?? null} onChange={(key) => key !== null && onPick(String(key))} isDisabled={isDisabled}>
-      <Trigger $filled={value !== undefined} $abnormal={abnormal}>
+      <Trigger $filled={value !== undefined && !isPlain} $abnormal={abnormal}>
         <SelectValue />
         <ChevronDown size={14} aria-hidden />
       </Trigger>

@@ -1,17 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
-import type { Entry } from '@kneecap-awl/core'
-import { ApiProblem, api } from '../api/http'
+import { fold, slotKey, type Entry, type Side } from '@kneecap-awl/core'
+import { ApiProblem } from '../api/http'
 import type { ExaminationDetail } from '../api/queries'
 import { newId } from './newId'
 import { outbox } from './outbox'
+import { BATCH, sendWaiting } from './sendWaiting'
 
 export type Draft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason' | 'override'>>
 export type Stored =
   { readonly kind: 'stored' } | { readonly kind: 'sending' | 'waiting'; readonly count: number } | { readonly kind: 'refused'; readonly why: string }
 
+interface Before {
+  readonly item: string
+  readonly side: Side
+  readonly entry: Entry | undefined
+}
+
 const RETRY_MS = 2500
-const BATCH = 200
 
 /**
  * The record of one examination on this device: entries are shown at once, kept in the outbox, and sent until the server has them.
@@ -29,48 +35,52 @@ export function useRecord(
 } {
   const [entries, setEntries] = useState<readonly Entry[]>(detail.entries)
   const [stored, setStored] = useState<Stored>({ kind: 'stored' })
-  const lastBatch = useRef<readonly Entry[]>([])
+  /** What stood before each batch, the newest last. */
+  const undoable = useRef<(readonly Before[])[]>([])
+  const latest = useRef(entries)
+  useEffect(() => {
+    latest.current = entries
+  }, [entries])
   const sending = useRef(false)
+  const fault = useRef('')
   const client = useQueryClient()
 
   const flush = useCallback(async () => {
     if (sending.current) return
     sending.current = true
     try {
-      for (;;) {
-        const waiting = (await outbox.waiting(detail.id)).slice(0, BATCH)
-        if (waiting.length === 0) break
-        setStored({ kind: 'sending', count: waiting.length })
-        await api('POST', `/api/examinations/${detail.id}/entries`, { entries: waiting })
-        await outbox.done(waiting.map((entry) => entry.id))
-      }
-      setStored({ kind: 'stored' })
+      await sendWaiting(detail.id, (count) => setStored({ kind: 'sending', count }))
+      setStored(fault.current === '' ? { kind: 'stored' } : { kind: 'refused', why: fault.current })
       void client.invalidateQueries({ queryKey: ['desk'] })
     } catch (error) {
-      if (error instanceof ApiProblem && error.status < 500 && error.status !== 401 && error.status !== 429) {
-        const refused = await outbox.waiting(detail.id)
-        await outbox.done(refused.map((entry) => entry.id))
-        setEntries((now) => now.filter((entry) => !refused.some((one) => one.id === entry.id)))
-        setStored({ kind: 'refused', why: error.message })
-      } else {
-        setStored({ kind: 'waiting', count: (await outbox.waiting(detail.id)).length })
-        setTimeout(() => void flush(), RETRY_MS)
+      if (error instanceof ApiProblem && error.status === 400) {
+        fault.current = error.message
+        const refused = await putAside(detail.id, error)
+        setEntries((now) => now.filter((entry) => !refused.has(entry.id)))
+        setTimeout(() => void flush(), 0)
+        return
       }
+      if (error instanceof ApiProblem && error.status === 409) return setStored({ kind: 'refused', why: error.message })
+      setStored({ kind: 'waiting', count: (await outbox.waiting(detail.id)).length })
+      setTimeout(() => void flush(), RETRY_MS)
     } finally {
       sending.current = false
     }
   }, [client, detail.id])
 
   useEffect(() => {
-    void outbox.waiting(detail.id).then((waiting) => {
-      if (waiting.length === 0) return
+    void outbox.waiting(detail.id).then(async (kept) => {
+      if (kept.length === 0) return
+      // What was recorded after someone else had signed is kept, and goes in as an amendment once a reason is given.
+      const waiting = amends ? kept.map((entry) => ({ ...entry, amends })) : kept
+      if (amends) await outbox.add(detail.id, waiting)
       setEntries((now) => [...now, ...waiting.filter((entry) => !now.some((one) => one.id === entry.id))])
       void flush()
     })
     const again = (): void => void flush()
     window.addEventListener('online', again)
     return () => window.removeEventListener('online', again)
-  }, [detail.id, flush])
+  }, [amends, detail.id, flush])
 
   const add = useCallback(
     (made: readonly Entry[]) => {
@@ -85,29 +95,34 @@ export function useRecord(
       if (drafts.length === 0) return
       const at = new Date().toISOString()
       const made = drafts.map((draft) => ({ ...draft, id: newId(), by, at, ...(amends ? { amends } : {}) }))
-      lastBatch.current = made
+      const standing = fold(latest.current)
+      undoable.current.push(made.map(({ item, side }) => ({ item, side, entry: standing.get(slotKey(item, side)) })))
+      fault.current = ''
       add(made)
     },
     [add, amends, by],
   )
 
+  /** Takes the last batch back: what stood before stands again, by a new entry; nothing is erased. */
   const undo = useCallback(() => {
-    const batch = lastBatch.current
-    lastBatch.current = []
-    if (batch.length === 0) return
-    const at = new Date().toISOString()
-    const ids = new Set(batch.map((entry) => entry.id))
-    const before = (entry: Entry): Entry | undefined =>
-      entries.filter((one) => one.item === entry.item && one.side === entry.side && !ids.has(one.id)).sort((a, b) => (a.at < b.at ? 1 : -1))[0]
+    const batch = undoable.current.pop()
+    if (!batch) return
+    const stamp = { by, at: new Date().toISOString(), ...(amends ? { amends } : {}) }
     add(
-      batch.map((entry) => {
-        const earlier = before(entry)
-        return earlier
-          ? { ...earlier, id: newId(), by, at }
-          : { id: newId(), item: entry.item, side: entry.side, state: 'not-examined' as const, by, at, ...(amends ? { amends } : {}) }
-      }),
+      batch.map(({ item, side, entry }) =>
+        entry ? { ...entry, id: newId(), ...stamp } : { id: newId(), item, side, state: 'not-examined' as const, ...stamp },
+      ),
     )
-  }, [add, amends, by, entries])
+  }, [add, amends, by])
 
   return { entries, stored, record, undo }
+}
+
+/** Entries that the server cannot take leave the outbox, so that the rest can be sent. @returns their ids */
+async function putAside(examination: string, error: ApiProblem): Promise<ReadonlySet<string>> {
+  const sent = (await outbox.waiting(examination)).slice(0, BATCH)
+  const named = error.faults.flatMap(({ path }) => sent[Number(/^\/entries\/(\d+)/.exec(path)?.[1] ?? -1)]?.id ?? [])
+  const refused = new Set(named.length > 0 ? named : sent.map((entry) => entry.id))
+  await outbox.done([...refused])
+  return refused
 }

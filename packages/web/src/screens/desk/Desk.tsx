@@ -68,13 +68,14 @@ function Section({ title, empty, list }: { readonly title: string; readonly empt
                 {one.verdictKind === 'amended' ? ' · amended' : ''}
               </Soft>
             </div>
-            {one.floor && one.ceiling ? (
+            {one.floor && one.ceiling && (
               <Priority>
                 <PunchedStrip floor={one.floor} ceiling={one.ceiling} />
-                <span>{tierName(one.floor)}</span>
+                <Tiers>
+                  {tierName(one.floor)}
+                  {one.ceiling !== one.floor && <Soft as="div">to {tierName(one.ceiling)}</Soft>}
+                </Tiers>
               </Priority>
-            ) : (
-              <Soft>draft</Soft>
             )}
           </Line>
         ))}
@@ -154,6 +155,10 @@ const Priority = styled.div`
   align-items: center;
   gap: 10px;
   white-space: nowrap;
+`
+const Tiers = styled.div`
+  width: 56px;
+  line-height: 1.15;
 `
 const Empty = styled.li`
   padding: 14px;

@@ -1,9 +1,22 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
+import { Label, TextArea, TextField } from 'react-aria-components'
 import type { Letter } from '@kneecap-awl/core'
 import styled from 'styled-components'
+import type { Referral } from '../../api/queries'
+import { Button, Input, Soft } from '../../parts/controls'
+import { dayAndTime } from '../../parts/times'
 
-/** The letter as it will go, and what its reader wants beyond what the record holds. */
-export function LetterPane({ letter, children }: { readonly letter: Letter; readonly children: ReactNode }) {
+interface Props {
+  readonly letter: Letter
+  readonly added: string
+  readonly onAdd: ((text: string) => void) | undefined
+  readonly referrals: readonly Referral[]
+  readonly onTell: (referral: string, kind: 'told' | 'accepted' | 'refused', note: string) => void
+  readonly children: ReactNode
+}
+
+/** The letter as it will go, what its reader wants beyond what the record holds, and who was told once it has gone. */
+export function LetterPane({ letter, added, onAdd, referrals, onTell, children }: Props) {
   return (
     <Pane aria-label="Letter">
       <h2>Letter to {letter.to}</h2>
@@ -13,8 +26,51 @@ export function LetterPane({ letter, children }: { readonly letter: Letter; read
         </p>
       ))}
       {letter.missing.length > 0 && <Wants>This destination also wants: {letter.missing.join(', ')}.</Wants>}
+      {onAdd && (
+        <TextField value={added} onChange={onAdd} data-screen-only>
+          <Label>Add to the letter</Label>
+          <Area rows={2} maxLength={2000} />
+        </TextField>
+      )}
+      {referrals.map((referral) => (
+        <Told key={referral.id} referral={referral} onTell={onTell} />
+      ))}
       {children}
     </Pane>
+  )
+}
+
+const EVENT_WORDS: Readonly<Record<string, string>> = { made: 'Referred', told: 'Told', accepted: 'Accepted', refused: 'Refused', closed: 'Closed' }
+
+function Told({ referral, onTell }: Pick<Props, 'onTell'> & { readonly referral: Referral }) {
+  const [who, setWho] = useState('')
+  const tell = (kind: 'told' | 'accepted' | 'refused'): void => {
+    onTell(referral.id, kind, who.trim())
+    setWho('')
+  }
+  const isOpen = referral.lastEvent === 'made' || referral.lastEvent === 'told' || referral.lastEvent === 'refused'
+  return (
+    <Box>
+      <p>
+        <strong>{EVENT_WORDS[referral.lastEvent] ?? referral.lastEvent}</strong>
+        {referral.lastNote && `: ${referral.lastNote}`} <Soft>{referral.dueAt ? `due ${dayAndTime(referral.dueAt)}` : 'review in own clinic'}</Soft>
+      </p>
+      {isOpen && (
+        <Form data-screen-only>
+          <TextField value={who} onChange={setWho}>
+            <Label>Who was told, with role</Label>
+            <Input />
+          </TextField>
+          <Buttons>
+            {(['told', 'accepted', 'refused'] as const).map((kind) => (
+              <Button key={kind} isDisabled={who.trim().length < 3} onPress={() => tell(kind)}>
+                {EVENT_WORDS[kind]}
+              </Button>
+            ))}
+          </Buttons>
+        </Form>
+      )}
+    </Box>
   )
 }
 
@@ -25,6 +81,11 @@ const Pane = styled.aside`
   padding: 20px 22px;
   background: ${({ theme }) => theme.sheet};
   border-left: 1px solid ${({ theme }) => theme.rule};
+  label {
+    display: block;
+    margin-bottom: 4px;
+    font-weight: 600;
+  }
   h2 {
     font-size: 18px;
   }
@@ -38,4 +99,27 @@ const Wants = styled.p`
   padding: 8px 12px;
   border-radius: 8px;
   background: ${({ theme }) => theme.copperWash};
+`
+const Area = styled(TextArea)`
+  width: 100%;
+  padding: 6px 10px;
+  border-radius: 8px;
+  border: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.sheet};
+  resize: vertical;
+`
+const Box = styled.div`
+  display: grid;
+  gap: 8px;
+  padding: 10px 12px;
+  border: 1px solid ${({ theme }) => theme.rule};
+  border-radius: 8px;
+`
+const Form = styled.div`
+  display: grid;
+  gap: 8px;
+`
+const Buttons = styled.div`
+  display: flex;
+  gap: 8px;
 `

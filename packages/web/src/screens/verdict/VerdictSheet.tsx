@@ -1,31 +1,20 @@
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { Link, useNavigate, useParams } from 'react-router'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import {
-  clinicalNote,
-  conditionRanges,
-  counterfactuals,
-  dueAt,
-  itemsById,
-  judgement,
-  noteText,
-  openItems,
-  referralLetter,
-  type Counterfactual,
-  type Examination,
-  type Pack,
-} from '@kneecap-awl/core'
+import { useQuery } from '@tanstack/react-query'
+import { noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { api } from '../../api/http'
-import { examination, packByHash, patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
+import { examination, packByHash, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Button, Input, SmallTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
-import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
+import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
 import { ageAt, dayAndTime } from '../../parts/times'
+import { Changes } from './Changes'
+import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
+import { useVerdict } from './useVerdict'
 import { WhyChain } from './WhyChain'
 
 export default function VerdictSheet() {
@@ -40,93 +29,18 @@ export default function VerdictSheet() {
         </p>
       </Shell>
     )
-  if (!detail.data || !pack.data || detail.isFetching) return null
+  if (!detail.data || !pack.data || !detail.isFetchedAfterMount) return null
   return <Verdict detail={detail.data} pack={pack.data} />
 }
 
 /** After the examination: the strip, the proof as a chain, what would change it, what was not examined, the note and the letter. */
 function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonly pack: Pack }) {
-  const navigate = useNavigate()
-  const client = useQueryClient()
-  const { data: account } = useQuery(session)
-  const { data: patient } = useQuery(patientById(detail.patientId))
-  const { data: made } = useQuery(referralsOf(detail.id))
-  const [message, setMessage] = useState('')
+  const sheet = useVerdict(detail, pack)
+  const { verdict, tier, letter, message, referrals } = sheet
   const [amending, setAmending] = useState(false)
-  const [reason, setReason] = useState('')
-  const exam: Examination = useMemo(
-    () => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries }),
-    [detail],
-  )
-  const judged = useMemo(() => judgement(pack, exam), [pack, exam])
-  const change = useMemo(() => counterfactuals(judged), [judged])
-  const open = useMemo(() => openItems(judged), [judged])
-  const note = useMemo(() => clinicalNote(pack, exam, judged), [pack, exam, judged])
-  const likely = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
-  const { verdict } = judged
-  const letter = useMemo(
-    () =>
-      referralLetter(pack, exam, judged, {
-        patient: { name: detail.patientName, birthDate: detail.birthDate, ...(patient ? { localNumber: patient.patient.localNumber } : {}) },
-        examiner: detail.signedBy ?? account?.name ?? '',
-        site: account?.site ?? '',
-      }),
-    [pack, exam, judged, detail, patient, account],
-  )
-  const tier = pack.tiers.find((one) => one.id === verdict.floor)
-  const due = dueAt(detail.signedAt ?? new Date().toISOString(), verdict.floor)
-  const reload = (): Promise<void> => client.invalidateQueries()
-  const act = async (work: () => Promise<unknown>, done: string): Promise<void> => {
-    try {
-      await work()
-      await reload()
-      setMessage(done)
-    } catch (error) {
-      setMessage((error as Error).message)
-    }
-  }
-  const sign = (): Promise<void> =>
-    act(
-      () =>
-        api('POST', `/api/examinations/${detail.id}/sign`, {
-          floor: verdict.floor,
-          ceiling: verdict.ceiling,
-          flags: verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`),
-        }),
-      'Signed and sealed. The server reached the same verdict.',
-    )
-  const refer = (): Promise<void> => act(() => api('POST', `/api/examinations/${detail.id}/referrals`, {}), 'Referred. Its clock runs on the desk.')
-  const referred = (made?.referrals.length ?? 0) > 0
+  const isUrgent = verdict.floor === 'now' || verdict.floor === 'today'
   return (
-    <Shell
-      heading={
-        <>
-          <strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link>{' '}
-          <Soft>
-            {ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {dayAndTime(detail.startedAt)}
-            {detail.verdictKind ? ` · ${detail.verdictKind}` : ' · draft'}
-          </Soft>
-        </>
-      }
-      actions={
-        <>
-          <Button onPress={() => void navigate(`/examinations/${detail.id}`)}>Back to the sheet</Button>
-          <Button onPress={() => window.print()}>Print</Button>
-          {detail.signedAt ? (
-            <>
-              <Button onPress={() => setAmending(true)}>Amend</Button>
-              <Button $tone="copper" isDisabled={referred} onPress={() => void refer()}>
-                {referred ? 'Referred' : 'Refer'}
-              </Button>
-            </>
-          ) : (
-            <Button $tone="copper" onPress={() => void sign()}>
-              Sign
-            </Button>
-          )}
-        </>
-      }
-    >
+    <Shell heading={<Who detail={detail} />} actions={<Actions detail={detail} sheet={sheet} onAmend={() => setAmending(true)} />}>
       <Columns>
         <Left>
           {message && <Message role="status">{message}</Message>}
@@ -135,50 +49,39 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             <div>
               <Big data-testid="verdict-tier">{tierName(verdict.floor)}</Big>
               <Soft as="p" data-testid="verdict-range">
-                {rangeWords(verdict.floor, verdict.ceiling)}
-                {due ? ` · by ${dayAndTime(due)}` : ''}
+                {verdict.floor === verdict.ceiling
+                  ? 'settled: nothing left unexamined could make it more urgent'
+                  : `could still be ${tierName(verdict.ceiling)}: not everything that matters was examined`}
+                {sheet.due ? ` · by ${dayAndTime(sheet.due)}` : ''}
               </Soft>
               <p>{tier?.meaning}</p>
             </div>
           </Head>
+          {isUrgent && <Title>Do first</Title>}
+          {isUrgent && <Handover pack={pack} verdict={verdict} />}
           <Title>Why</Title>
           <WhyChain pack={pack} verdict={verdict} />
           <Title>What would change it</Title>
-          {[...change.raise, ...change.lower].length === 0 && <Soft as="p">No set of up to three findings would change it.</Soft>}
-          <ul>
-            {[...change.raise, ...change.lower].map((one, at) => (
-              <Change key={at}>
-                <span>{changeWords(pack, one)}</span>
-                <PunchedStrip floor={one.tier} ceiling={one.tier} />
-                <Soft>{tierName(one.tier)}</Soft>
-              </Change>
-            ))}
-          </ul>
+          <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
           <Title>Not examined</Title>
-          <p>
-            {open.length === 0
-              ? 'Nothing left unexamined could change the priority.'
-              : `Could still change it: ${open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`).join('; ')}.`}
-          </p>
+          <p>{openWords(sheet.open)}</p>
           <Title>Do</Title>
-          <ul>
-            {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
-              .flatMap((id) => pack.actions.find((a) => a.id === id) ?? [])
-              .map((action) => (
-                <li key={action.id}>{action.text}</li>
-              ))}
-          </ul>
-          {tier && (
-            <p>
-              {tier.review} {tier.safetyNet}
-            </p>
+          {!isUrgent && (
+            <ul>
+              {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
+                .flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
+                .map((action) => (
+                  <li key={action.id}>{action.text}</li>
+                ))}
+            </ul>
           )}
-          {likely.length > 0 && (
+          {tier && <p>{`${tier.review} ${tier.safetyNet}`}</p>}
+          {sheet.likely.length > 0 && (
             <>
               <Title>Likely, as estimates</Title>
               <ul>
-                {likely.slice(0, 5).map((one) => (
-                  <li key={one.id}>
+                {sheet.likely.slice(0, 5).map((one) => (
+                  <li key={`${one.id} ${one.side}`}>
                     {one.name}: {(one.low * 100).toFixed(0)} to {(one.high * 100).toFixed(0)} %{' '}
                     <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
                   </li>
@@ -188,7 +91,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           )}
           <Title>Note</Title>
           <Note>
-            {note.map((section) => (
+            {sheet.note.map((section) => (
               <section key={section.heading}>
                 <h3>{section.heading}</h3>
                 {section.lines.map((line) => (
@@ -198,44 +101,103 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             ))}
           </Note>
           <Buttons data-screen-only>
-            <Button onPress={() => void navigator.clipboard.writeText(noteText(note)).then(() => setMessage('The note is copied.'))}>Copy the note</Button>
+            <Button onPress={() => void navigator.clipboard.writeText(noteText(sheet.note)).then(() => sheet.setMessage('The note is copied.'))}>
+              Copy the note
+            </Button>
             <Download href={`/api/examinations/${detail.id}/file`} download>
               Download the record
             </Download>
           </Buttons>
         </Left>
-        <LetterPane letter={letter}>
-          {made?.referrals.map((one) => (
-            <p key={one.id}>
-              <strong>{one.lastEvent}</strong> · {one.dueAt ? `due ${dayAndTime(one.dueAt)}` : 'own review'}
-            </p>
-          ))}
+        <LetterPane
+          letter={letter}
+          added={sheet.added}
+          onAdd={referrals.length === 0 ? sheet.setAdded : undefined}
+          referrals={referrals}
+          onTell={(id, kind, note) => void sheet.tell(id, kind, note)}
+        >
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} />
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
         </LetterPane>
       </Columns>
-      <Dialogue title="Amend a signed examination" isOpen={amending} onClose={() => setAmending(false)}>
-        <Soft>What was signed stays. What you change is added with your reason, and the verdict is reached again.</Soft>
-        <TextField value={reason} onChange={setReason}>
-          <Label>Reason</Label>
-          <Input />
-        </TextField>
-        <Button
-          $tone="copper"
-          isDisabled={reason.trim().length < 4}
-          onPress={() => void navigate(`/examinations/${detail.id}`, { state: { amends: reason.trim() } })}
-        >
-          Go to the sheet
-        </Button>
-      </Dialogue>
+      <Amend id={detail.id} isOpen={amending} onClose={() => setAmending(false)} />
     </Shell>
   )
 }
 
-function changeWords(pack: Pack, one: Counterfactual): string {
-  const items = itemsById(pack)
-  const list = one.changes.map((change) => `${items.get(change.item)?.label ?? change.item}${change.side === 'none' ? '' : ` ${change.side}`}`).join(' and ')
-  return one.direction === 'raise' ? `If abnormal: ${list} (${pack.flags.find((flag) => flag.id === one.flags[0])?.title ?? ''})` : `If normal: ${list}`
+function Who({ detail }: { readonly detail: ExaminationDetail }) {
+  return (
+    <>
+      <strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link>{' '}
+      <Soft>
+        {ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
+      </Soft>
+    </>
+  )
+}
+
+function Actions({
+  detail,
+  sheet,
+  onAmend,
+}: {
+  readonly detail: ExaminationDetail
+  readonly sheet: ReturnType<typeof useVerdict>
+  readonly onAmend: () => void
+}) {
+  const navigate = useNavigate()
+  const isReferred = sheet.referrals.length > 0
+  return (
+    <>
+      <Button onPress={() => void navigate(`/examinations/${detail.id}`)}>Back to the sheet</Button>
+      <Button onPress={() => window.print()}>Print</Button>
+      {detail.signedAt ? (
+        <>
+          <Button onPress={onAmend}>Amend</Button>
+          {!isReferred && (
+            <Button $tone="copper" onPress={() => void sheet.refer()}>
+              Refer
+            </Button>
+          )}
+        </>
+      ) : (
+        <>
+          <Button $tone={sheet.verdict.floor === 'here' ? 'copper' : 'plain'} onPress={() => void sheet.sign()}>
+            Sign
+          </Button>
+          {sheet.verdict.floor !== 'here' && (
+            <Button $tone="copper" onPress={() => void sheet.signAndRefer()}>
+              Sign and refer
+            </Button>
+          )}
+        </>
+      )}
+    </>
+  )
+}
+
+function Amend({ id, isOpen, onClose }: { readonly id: string; readonly isOpen: boolean; readonly onClose: () => void }) {
+  const navigate = useNavigate()
+  const [reason, setReason] = useState('')
+  return (
+    <Dialogue title="Amend a signed examination" isOpen={isOpen} onClose={onClose}>
+      <Soft>What was signed stays. What you change is added with your reason, and the verdict is reached again.</Soft>
+      <TextField value={reason} onChange={setReason}>
+        <Label>Reason</Label>
+        <Input />
+      </TextField>
+      <Button $tone="copper" isDisabled={reason.trim().length < 4} onPress={() => void navigate(`/examinations/${id}`, { state: { amends: reason.trim() } })}>
+        Go to the sheet
+      </Button>
+    </Dialogue>
+  )
+}
+
+const MOST_OPEN = 8
+function openWords(open: readonly OpenItem[]): string {
+  if (open.length === 0) return 'Nothing left unexamined could change the priority.'
+  const named = open.slice(0, MOST_OPEN).map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`)
+  return `Could still change it, the first to take first: ${named.join('; ')}${open.length > MOST_OPEN ? `; and ${open.length - MOST_OPEN} more` : ''}.`
 }
 
 const Columns = styled.div`
@@ -264,14 +226,6 @@ const Big = styled.h1`
 `
 const Title = styled(SmallTitle)`
   margin: 20px 0 6px;
-`
-const Change = styled.li`
-  display: grid;
-  grid-template-columns: 1fr auto 52px;
-  align-items: center;
-  gap: 10px;
-  padding: 8px 0;
-  border-bottom: 1px dashed ${({ theme }) => theme.rule};
 `
 const Note = styled.div`
   display: grid;

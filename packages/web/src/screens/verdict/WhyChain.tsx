@@ -1,10 +1,10 @@
-import { findingsOf, itemsById, type FlagVerdict, type Pack, type Verdict } from '@kneecap-awl/core'
+import { findingLine, tellingFindings, type FlagVerdict, type Pack, type Verdict } from '@kneecap-awl/core'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Button, Card, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { tierName } from '../../parts/PunchedStrip'
-import { ProofTree, words } from '../../parts/ProofTree'
+import { ProofTree } from '../../parts/ProofTree'
 
 /** Findings to flag to tier, one line a flag; the whole proof is one press away. */
 export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verdict: Verdict }) {
@@ -63,14 +63,9 @@ export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verd
 const MOST = 5
 
 function findings(pack: Pack, flag: FlagVerdict): string[] {
-  const all = flag.proof
-    ? findingsOf(flag.proof).filter((finding) => finding.state === 'examined' || finding.state === 'could-not' || finding.state === 'derived')
-    : []
-  return all
+  return tellingFindings(pack, flag)
     .slice(0, MOST)
-    .map(
-      (finding) => `${itemsById(pack).get(finding.item)?.label ?? finding.item}${finding.side === 'none' ? '' : ` ${finding.side}`}: ${words(pack, finding)}`,
-    )
+    .map((finding) => findingLine(pack, finding))
 }
 
 const Chain = styled.div`

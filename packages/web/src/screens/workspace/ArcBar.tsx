@@ -1,16 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import styled from 'styled-components'
 
-/** A range of movement as a bar towards the middle, with the other side and the norm as ticks. */
-export function ArcBar({
-  value,
-  other,
-  norm,
-  min,
-  max,
-  mirrored,
-  isShort,
-}: {
+interface Props {
   readonly value: number | undefined
   readonly other: number | undefined
   readonly norm: number | undefined
@@ -18,7 +9,10 @@ export function ArcBar({
   readonly max: number
   readonly mirrored: boolean
   readonly isShort: boolean
-}) {
+}
+
+/** A range of movement as a bar that grows away from the middle; the other side (dashed) and the norm (solid) stand as ticks. */
+export function ArcBar({ value, other, norm, min, max, mirrored, isShort }: Props) {
   const x = scaleLinear()
     .domain([min, max])
     .range(mirrored ? [100, 0] : [0, 100])
@@ -28,7 +22,7 @@ export function ArcBar({
   return (
     <Svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden>
       <rect className="track" x="0" y="1" width="100" height="8" />
-      {bar && <rect className={isShort ? 'short' : 'full'} x={bar[0]} y="1" width={Math.max(1, (bar[1] ?? 0) - (bar[0] ?? 0))} height="8" />}
+      {bar && <rect className={isShort ? 'short' : 'full'} x={bar[0]} y="1" width={Math.max(0.8, (bar[1] ?? 0) - (bar[0] ?? 0))} height="8" />}
       {other !== undefined && <line className="tick" x1={x(other)} x2={x(other)} y1="0" y2="10" strokeDasharray="2 1" />}
       {norm !== undefined && <line className="tick" x1={x(norm)} x2={x(norm)} y1="0" y2="10" />}
     </Svg>
@@ -36,9 +30,9 @@ export function ArcBar({
 }
 
 const Svg = styled.svg`
-  width: 84px;
-  height: 16px;
-  flex: none;
+  width: 100%;
+  max-width: 232px;
+  height: 14px;
   .track {
     fill: ${({ theme }) => theme.wash};
   }

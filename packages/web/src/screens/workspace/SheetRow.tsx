@@ -11,7 +11,6 @@ export interface RowProps {
   readonly right: Entry | undefined
   readonly left: Entry | undefined
   readonly none: Entry | undefined
-  readonly complaint: readonly Side[]
   readonly isCurrent: boolean
   readonly because: string | undefined
   readonly hold: HoldVerdict | undefined
@@ -23,93 +22,107 @@ export interface RowProps {
   readonly onCouldNot: (item: Item) => void
 }
 
-/** One item, facing the patient: their right on the left of the screen, the item between. */
+/** One item, facing the patient: their right on the left of the screen, the item between. What has no side stands in the middle. */
 export const SheetRow = memo(function SheetRow(props: RowProps) {
-  const { item, isCurrent, because, hold, isLifted, isReadOnly, onFocus, onLift, onCouldNot } = props
-  const stopped = hold !== undefined && !isLifted
+  const { item, isCurrent, because, onFocus } = props
   return (
     <Row id={`row-${item.id}`} data-current={isCurrent || undefined} onFocusCapture={() => onFocus(item.id)} onMouseDown={() => onFocus(item.id)}>
       {because && <Because>asked because {because}</Because>}
-      {hold && (
-        <Because>
-          On hold, {hold.title.toLowerCase()}: {hold.reason}
-          {stopped && !isReadOnly && (
-            <Button $tone="quiet" onPress={() => onLift(item, hold)}>
-              Go on anyway…
-            </Button>
-          )}
-        </Because>
+      <HoldLine {...props} />
+      {item.sided ? (
+        <>
+          <Cell $end>
+            <OneSide {...props} side="right" entry={props.right} />
+          </Cell>
+          <Name {...props} />
+          <Cell>
+            <OneSide {...props} side="left" entry={props.left} />
+          </Cell>
+        </>
+      ) : (
+        <Across>
+          <Name {...props} />
+          <OneSide {...props} side="none" entry={props.none} />
+        </Across>
       )}
-      <Cell $end>
-        {item.sided ? (
-          <Sided {...props} side="right" entry={props.right} stopped={stopped} />
-        ) : (
-          <Sided {...props} side="none" entry={props.none} stopped={stopped} />
-        )}
-      </Cell>
-      <Middle>
-        <Name>{item.label}</Name>
-        {item.hint && <Soft>{item.hint}</Soft>}
-        {item.kind === 'angle' && item.normText && <Soft>norm {item.normText}</Soft>}
-        {isCurrent && !isReadOnly && (
-          <Button $tone="quiet" onPress={() => onCouldNot(item)}>
-            could not…
-          </Button>
-        )}
-      </Middle>
-      <Cell>{item.sided && <Sided {...props} side="left" entry={props.left} stopped={stopped} />}</Cell>
     </Row>
   )
 })
 
-function Sided({
-  pack,
-  item,
-  side,
-  entry,
-  right,
-  left,
-  stopped,
-  isReadOnly,
-  onAnswer,
-}: RowProps & { readonly side: Side; readonly entry: Entry | undefined; readonly stopped: boolean }) {
-  const mirrored = side !== 'left'
-  const reading = item.readings[item.readings.length - 1]
-  const worth = (of: Entry | undefined): number | undefined => {
-    const raw = reading === undefined ? of?.value : of?.qualifiers?.[reading]
-    return typeof raw === 'number' ? raw : undefined
-  }
-  const opposite = worth(side === 'right' ? left : right)
-  const own = worth(entry)
-  const odd = entry && (entry.state !== 'examined' || isAbnormalEntry(pack, entry))
+const isStopped = ({ hold, isLifted }: RowProps): boolean => hold !== undefined && !isLifted
+
+function HoldLine(props: RowProps) {
+  const { item, hold, isReadOnly, onLift } = props
+  if (!hold) return null
+  return (
+    <Because>
+      On hold, {hold.title.toLowerCase()}: {hold.reason}
+      {isStopped(props) && !isReadOnly && (
+        <Button $tone="quiet" onPress={() => onLift(item, hold)}>
+          Go on anyway…
+        </Button>
+      )}
+    </Because>
+  )
+}
+
+function Name({ item, isCurrent, isReadOnly, onCouldNot }: RowProps) {
+  return (
+    <Middle>
+      <strong>{item.label}</strong>
+      {item.hint && <Soft>{item.hint}</Soft>}
+      {item.kind === 'angle' && item.normText && <Soft>norm {item.normText}°</Soft>}
+      {isCurrent && !isReadOnly && (
+        <Button $tone="quiet" onPress={() => onCouldNot(item)}>
+          could not…
+        </Button>
+      )}
+    </Middle>
+  )
+}
+
+/** A difference between the sides that stands out, degrees. */
+const SHORT_BY = 10
+
+function OneSide(props: RowProps & { readonly side: Side; readonly entry: Entry | undefined }) {
+  const { pack, item, side, entry, right, left, isReadOnly, onAnswer } = props
+  const mirrored = side === 'right'
+  const own = angleOf(item, entry)
+  const opposite = angleOf(item, side === 'right' ? left : right)
+  const isOdd = entry !== undefined && (entry.state !== 'examined' || isAbnormalEntry(pack, entry))
   return (
     <>
-      <Side $mirrored={mirrored}>
-        <ValueControl
-          pack={pack}
-          item={item}
-          side={side}
-          entry={entry}
-          isDisabled={stopped || isReadOnly}
+      <ValueControl
+        pack={pack}
+        item={item}
+        side={side}
+        entry={entry}
+        isDisabled={isStopped(props) || isReadOnly}
+        mirrored={mirrored}
+        onAnswer={(answer) => onAnswer(item, side, answer)}
+      />
+      {item.kind === 'angle' && item.sided && (
+        <ArcBar
+          value={own}
+          other={opposite}
+          norm={item.norm}
+          min={item.min ?? 0}
+          max={item.max ?? 180}
           mirrored={mirrored}
-          onAnswer={(answer) => onAnswer(item, side, answer)}
+          isShort={own !== undefined && opposite !== undefined && opposite - own >= SHORT_BY}
         />
-        {item.kind === 'angle' && item.sided && (
-          <ArcBar
-            value={own}
-            other={opposite}
-            norm={item.norm}
-            min={item.min ?? 0}
-            max={item.max ?? 180}
-            mirrored={mirrored}
-            isShort={own !== undefined && opposite !== undefined && opposite - own >= 10}
-          />
-        )}
-      </Side>
-      {entry && entry.state !== 'examined' && <Told $odd={Boolean(odd)}>{findingWords(pack, entry)}</Told>}
+      )}
+      {entry && entry.state !== 'examined' && <Told $odd={isOdd}>{findingWords(pack, entry)}</Told>}
       {entry?.override && <Told $odd>done against a hold</Told>}
     </>
   )
+}
+
+/** The reading that the bar shows: the passive one where there are two. */
+function angleOf(item: Item, entry: Entry | undefined): number | undefined {
+  const reading = item.readings[item.readings.length - 1]
+  const raw = reading === undefined ? entry?.value : (entry?.qualifiers?.[reading] ?? entry?.qualifiers?.[item.readings[0] ?? ''])
+  return typeof raw === 'number' ? raw : undefined
 }
 
 const Row = styled.div`
@@ -138,15 +151,17 @@ const Because = styled.p`
 `
 const Cell = styled.div<{ $end?: boolean }>`
   display: grid;
+  gap: 4px;
   justify-items: ${({ $end }) => ($end ? 'end' : 'start')};
   min-width: 0;
 `
-const Side = styled.div<{ $mirrored: boolean }>`
+const Across = styled.div`
+  grid-column: 1 / -1;
   display: flex;
   flex-wrap: wrap;
-  flex-direction: ${({ $mirrored }) => ($mirrored ? 'row-reverse' : 'row')};
+  justify-content: center;
   align-items: center;
-  gap: 4px 8px;
+  gap: 4px 16px;
 `
 const Middle = styled.div`
   display: grid;
@@ -157,9 +172,6 @@ const Middle = styled.div`
     font-size: 12px;
     min-height: 24px;
   }
-`
-const Name = styled.span`
-  font-weight: 650;
 `
 const Told = styled.span<{ $odd: boolean }>`
   font-size: 12px;

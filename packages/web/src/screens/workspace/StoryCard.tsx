@@ -1,11 +1,11 @@
-import { useState } from 'react'
 import type { Entry, Item, Pack, Side } from '@kneecap-awl/core'
-import { Disclosure, DisclosurePanel, ToggleButtonGroup } from 'react-aria-components'
+import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Draft } from '../../record/useRecord'
-import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
-import { Button as AriaButton } from 'react-aria-components'
+import { Button, Card, SmallTitle, Soft } from '../../parts/controls'
+import { SinceWhen } from './SinceWhen'
 import { ValueControl, type Answer } from './ValueControl'
+import { Segments } from './WordChoice'
 
 interface Props {
   readonly pack: Pack
@@ -20,31 +20,32 @@ interface Props {
   readonly onRecord: (drafts: readonly Draft[]) => void
 }
 
-/** The story as chips: tap what is true, then say that the rest was asked. The patient card stands beside it, confirmed once. */
+/** The story on one card: tap what is true, then say that the rest was asked. The patient card stands above it, confirmed once. */
 export function StoryCard(props: Props) {
   const { pack, items, isAnswered, onRecord, sides, isReadOnly } = props
   const card = pack.items.filter((item) => item.stage === 'patient')
-  const normals = (of: readonly Item[]): Draft[] =>
-    of
-      .filter((item) => !isAnswered(item) && item.normal)
-      .flatMap((item) => (item.sided ? sides : (['none'] as const)).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
   const core = items.filter((item) => item.depth === 'core')
   const prompted = items.filter((item) => item.depth !== 'core')
-  const openCard = card.filter((item) => !isAnswered(item))
+  /** Each fact that can be absent, as absent. What must be told (a place, a time) is never filled in. */
+  const absent = (of: readonly Item[]): Draft[] =>
+    of
+      .filter((item) => !isAnswered(item) && item.normal && !item.mustBeTold)
+      .flatMap((item) => (item.sided ? sides : (['none'] as const)).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
+  const rest = (words: string, of: readonly Item[]) => (
+    <Button isDisabled={isReadOnly || absent(of).length === 0} onPress={() => onRecord(absent(of))}>
+      {words}
+    </Button>
+  )
   return (
     <Grid>
       <Box>
-        <Disclosure defaultExpanded={false}>
+        <Disclosure>
           <Head>
             <SmallTitle>Patient card</SmallTitle>
-            <Button isDisabled={isReadOnly || normals(card).length === 0} onPress={() => onRecord(normals(card))}>
-              {openCard.length > 0 ? 'Confirm: the rest none' : 'Confirmed'}
-            </Button>
+            <Unknown>{unknownWords(card.filter((item) => !isAnswered(item)))}</Unknown>
+            <More slot="trigger">Open the card</More>
+            {rest('Confirm: the rest none', card)}
           </Head>
-          <Soft as="p" style={{ maxHeight: 36, overflow: 'hidden' }}>
-            {openCard.length === 0 ? 'Everything on the card is known.' : `Not known yet: ${openCard.map((item) => item.label.toLowerCase()).join(', ')}.`}
-          </Soft>
-          <More slot="trigger">Open the card</More>
           <DisclosurePanel>
             <Facts {...props} items={card} />
           </DisclosurePanel>
@@ -53,18 +54,16 @@ export function StoryCard(props: Props) {
       <Box>
         <Head>
           <SmallTitle>This episode</SmallTitle>
-          <Button isDisabled={isReadOnly || normals(core).length === 0} onPress={() => onRecord(normals(core))}>
-            Asked, none of the rest
-          </Button>
+          <Unknown>{unknownWords(core.filter((item) => !isAnswered(item)))}</Unknown>
+          {rest('Asked, none of the rest', core)}
         </Head>
         <Facts {...props} items={core} />
         {prompted.length > 0 && (
           <>
             <Head>
               <SmallTitle>Asked because of what is known</SmallTitle>
-              <Button isDisabled={isReadOnly || normals(prompted).length === 0} onPress={() => onRecord(normals(prompted))}>
-                Asked, none of these
-              </Button>
+              <Unknown />
+              {rest('Asked, none of these', prompted)}
             </Head>
             <Facts {...props} items={prompted} />
           </>
@@ -74,108 +73,64 @@ export function StoryCard(props: Props) {
   )
 }
 
-function Facts({ pack, items, because, sides, startedAt, isReadOnly, entryOf, onAnswer }: Props) {
+const NAMED = 3
+function unknownWords(open: readonly Item[]): string {
+  if (open.length === 0) return 'everything is known'
+  const named = open.slice(0, NAMED).map((item) => item.label.toLowerCase())
+  return `not known yet: ${named.join(', ')}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ''}`
+}
+
+function Facts({ items, because, ...props }: Props) {
   return (
     <List>
       {items.map((item) => (
         <Fact key={item.id} id={`row-${item.id}`}>
-          <div>
-            <span>{item.label}</span>
-            {because.get(item.id) && <Soft as="div">asked because {because.get(item.id)}</Soft>}
-            {item.hint && <Soft as="div">{item.hint}</Soft>}
-          </div>
+          <span>{item.label}</span>
           <Answers>
-            {(item.sided ? sides : (['none'] as const)).map((side) => (
+            {(item.sided ? props.sides : (['none'] as const)).map((side) => (
               <span key={side}>
-                {item.sided && sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
-                {item.kind === 'moment' ? (
-                  <SinceWhen
-                    label={item.label}
-                    entry={entryOf(item.id, side)}
-                    startedAt={startedAt}
-                    isDisabled={isReadOnly}
-                    onSet={(answer) => onAnswer(item, side, answer)}
-                  />
-                ) : (
-                  <ValueControl
-                    pack={pack}
-                    item={item}
-                    side={side}
-                    entry={entryOf(item.id, side)}
-                    isDisabled={isReadOnly}
-                    mirrored={false}
-                    onAnswer={(answer) => onAnswer(item, side, answer)}
-                  />
-                )}
+                {item.sided && props.sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
+                <FactControl {...props} item={item} side={side} />
               </span>
             ))}
           </Answers>
+          {(because.get(item.id) ?? item.hint) && (
+            <Hint title={item.hint}>{because.has(item.id) ? `asked because ${because.get(item.id) ?? ''}` : item.hint}</Hint>
+          )}
         </Fact>
       ))}
     </List>
   )
 }
 
-const UNITS = [
-  { id: 'h', ms: 3_600_000, precision: 'hour' },
-  { id: 'days', ms: 86_400_000, precision: 'day' },
-  { id: 'weeks', ms: 604_800_000, precision: 'week' },
-  { id: 'months', ms: 2_629_800_000, precision: 'month' },
-] as const
-
-/** "3 days ago": stored as the start of that span with how exactly it is known. */
-function SinceWhen({
-  label,
-  entry,
+function FactControl({
+  pack,
+  item,
+  side,
   startedAt,
-  isDisabled,
-  onSet,
-}: {
-  readonly label: string
-  readonly entry: Entry | undefined
-  readonly startedAt: string
-  readonly isDisabled: boolean
-  readonly onSet: (answer: Answer) => void
-}) {
-  const known = entry?.state === 'examined' && typeof entry.value === 'string' ? spoken(entry, startedAt) : undefined
-  const [amount, setAmount] = useState(known?.amount ?? '')
-  const set = (text: string, unit: (typeof UNITS)[number]): void => {
-    const n = Number(text.replace(',', '.'))
-    if (text.trim() === '' || !(n >= 0) || n > 1200) return
-    onSet({ value: new Date(Date.parse(startedAt) - n * unit.ms).toISOString(), qualifiers: { precision: n === 0 ? 'hour' : unit.precision } })
-  }
+  isReadOnly,
+  entryOf,
+  onAnswer,
+}: Omit<Props, 'items' | 'because'> & { readonly item: Item; readonly side: Side }) {
+  const entry = entryOf(item.id, side)
+  const set = (answer: Answer): void => onAnswer(item, side, answer)
+  const extras = Object.values(item.qualifiers).some((qualifier) => qualifier.inRow)
+  if (item.kind === 'moment')
+    return <SinceWhen key={String(entry?.value)} label={item.label} entry={entry} startedAt={startedAt} isDisabled={isReadOnly} onSet={set} />
+  if (item.kind !== 'sign' || extras)
+    return <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={isReadOnly} mirrored={false} onAnswer={set} />
+  const told = entry?.value === undefined ? undefined : entry.value === 'present' ? 'yes' : 'no'
   return (
-    <Since>
-      <Short
-        $mono
-        inputMode="decimal"
-        aria-label={`${label}, how long ago`}
-        value={amount}
-        disabled={isDisabled}
-        onChange={(event) => setAmount(event.target.value)}
-      />
-      <ToggleButtonGroup
-        aria-label={`${label}, unit`}
-        selectionMode="single"
-        isDisabled={isDisabled}
-        selectedKeys={known ? [known.unit] : []}
-        onSelectionChange={(keys) => [...keys].forEach((key) => set(amount, UNITS.find((unit) => unit.id === key) ?? UNITS[1]))}
-      >
-        {UNITS.map((unit) => (
-          <Toggle key={unit.id} id={unit.id}>
-            {unit.id}
-          </Toggle>
-        ))}
-      </ToggleButtonGroup>
-      <Soft>ago</Soft>
-    </Since>
+    <Segments
+      label={item.label}
+      options={['no', 'yes']}
+      calm={['no']}
+      value={told}
+      isDisabled={isReadOnly}
+      mirrored={false}
+      onPick={(word) => set({ value: word === 'yes' ? 'present' : 'absent' })}
+    />
   )
-}
-
-function spoken(entry: Entry, startedAt: string): { readonly amount: string; readonly unit: string } {
-  const unit = UNITS.find((one) => one.precision === entry.qualifiers?.precision) ?? UNITS[1]
-  const amount = (Date.parse(startedAt) - Date.parse(String(entry.value))) / unit.ms
-  return { amount: String(Math.round(amount * 10) / 10), unit: unit.id }
 }
 
 const Grid = styled.div`
@@ -184,14 +139,20 @@ const Grid = styled.div`
   gap: 12px;
 `
 const Box = styled(Card)`
-  padding: 4px 14px 10px;
+  padding: 2px 14px 8px;
 `
 const Head = styled.div`
   display: flex;
-  justify-content: space-between;
   align-items: center;
   gap: 12px;
   padding: 6px 0;
+`
+const Unknown = styled(Soft)`
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 `
 const List = styled.ul`
   display: grid;
@@ -200,29 +161,26 @@ const List = styled.ul`
 `
 const Fact = styled.li`
   display: grid;
-  align-content: space-between;
-  gap: 3px;
-  padding: 6px 0;
-  line-height: 1.25;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  align-content: center;
+  gap: 1px 8px;
+  min-height: 44px;
+  padding: 3px 0;
+  line-height: 1.2;
   border-top: 1px solid ${({ theme }) => theme.rule};
   scroll-margin: 90px;
 `
 const Answers = styled.div`
   display: grid;
+  justify-items: end;
   gap: 4px;
 `
-const Since = styled.span`
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  > div {
-    display: flex;
-    gap: 4px;
-  }
-`
-const Short = styled(Input)`
-  width: 56px;
-  min-height: 32px;
+const Hint = styled(Soft)`
+  grid-column: 1 / -1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 `
 const More = styled(AriaButton)`
   border: none;

@@ -1,9 +1,8 @@
-import { useState } from 'react'
-import { ToggleButtonGroup } from 'react-aria-components'
 import type { Entry, Item, Pack, Qualifier, Scalar, Side, Value } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { Input, Soft, Toggle } from '../../parts/controls'
 import { MultiPicker, Picker } from '../../parts/Picker'
+import { NumberBox } from './NumberBox'
+import { Segments, Single, WordChoice } from './WordChoice'
 
 export interface Answer {
   readonly value?: Value
@@ -20,9 +19,6 @@ interface Props {
   readonly onAnswer: (answer: Answer) => void
 }
 
-/** Most words that still stand as buttons in a row; longer lists fold into a picker. */
-const ROOM = 27
-
 /** How one item is answered on one side: buttons, a picker, or a number with its unit. */
 export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, onAnswer }: Props) {
   const label = `${item.label}${side === 'none' ? '' : `, ${side}`}`
@@ -31,12 +27,13 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
     const value = change.value ?? examined?.value
     onAnswer({ ...(value === undefined ? {} : { value }), qualifiers: { ...examined?.qualifiers, ...change.qualifiers } })
   }
-  const main = <MainValue {...{ pack, item, label, isDisabled, mirrored, keep }} entry={examined} />
-  const extras = Object.entries(item.qualifiers).filter(([, q]) => q.inRow && !item.readings.includes(q.label))
+  const isTold = item.kind === 'laxity' || (examined !== undefined && isAbnormalWord(item, examined.value))
+  const isAsked = (name: string): boolean => isTold || item.normal?.qualifiers?.[name] !== undefined
+  const extras = Object.entries(item.qualifiers).filter(([name, q]) => q.inRow && !item.readings.includes(name) && isAsked(name))
   return (
     <Line $mirrored={mirrored}>
       {item.kind === 'laxity' && <Equal label={label} entry={examined} isDisabled={isDisabled} onAnswer={onAnswer} />}
-      {main}
+      <MainValue {...{ pack, item, label, isDisabled, mirrored, keep }} entry={examined} />
       {extras.map(([name, qualifier]) => (
         <Extra
           key={name}
@@ -52,6 +49,13 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
   )
 }
 
+/** What only qualifies a finding is asked once there is one; what can be found by itself (a gap in a painless tendon) always. */
+function isAbnormalWord(item: Item, value: Entry['value']): boolean {
+  if (value === undefined) return true
+  if (Array.isArray(value)) return value.some((word) => !item.calm.includes(String(word)))
+  return item.options.length === 0 || !item.calm.includes(String(value))
+}
+
 type MainProps = Pick<Props, 'pack' | 'item' | 'isDisabled' | 'mirrored'> & {
   readonly label: string
   readonly entry: Entry | undefined
@@ -59,57 +63,25 @@ type MainProps = Pick<Props, 'pack' | 'item' | 'isDisabled' | 'mirrored'> & {
 }
 
 function MainValue({ pack, item, label, entry, isDisabled, mirrored, keep }: MainProps) {
-  if (item.kind === 'multi') {
-    const values = Array.isArray(entry?.value) ? (entry.value as readonly string[]) : []
-    return (
-      <>
-        {item.empty !== undefined && (
-          <Single
-            label={item.empty}
-            name={`${label}: ${item.empty}`}
-            selected={values.length === 1 && values[0] === item.empty}
-            isDisabled={isDisabled}
-            onPick={() => keep({ value: [item.empty ?? ''] })}
-          />
-        )}
-        <MultiPicker
-          label={label}
-          options={item.options}
-          empty={item.empty}
-          values={values}
-          abnormal={values.some((v) => !item.calm.includes(v))}
-          isDisabled={isDisabled}
-          onPick={(picked) => picked.length > 0 && keep({ value: picked })}
-        />
-      </>
-    )
+  if (item.kind === 'multi') return <Several {...{ item, label, entry, isDisabled, keep }} />
+  if (item.options.length > 0) {
+    const value = entry?.value === undefined ? undefined : String(entry.value)
+    return <WordChoice {...{ pack, item, label, isDisabled, mirrored }} value={value} onPick={(word) => keep({ value: word })} />
   }
-  if (item.options.length > 0)
-    return (
-      <Words
-        {...{ pack, item, label, isDisabled, mirrored }}
-        value={entry?.value === undefined ? undefined : String(entry.value)}
-        onPick={(value) => keep({ value })}
-      />
-    )
   if (item.readings.length > 0) {
-    return (
-      <>
-        {item.readings.map((name) => (
-          <NumberBox
-            key={name}
-            label={`${label}, ${name}`}
-            caption={name}
-            unit={item.unit}
-            min={item.min}
-            max={item.max}
-            value={entry?.qualifiers?.[name] as Scalar | undefined}
-            isDisabled={isDisabled}
-            onSet={(value) => keep({ qualifiers: { [name]: value } })}
-          />
-        ))}
-      </>
-    )
+    return item.readings.map((name) => (
+      <NumberBox
+        key={name}
+        label={`${label}, ${name}`}
+        caption={name}
+        unit={item.unit}
+        min={item.min}
+        max={item.max}
+        value={entry?.qualifiers?.[name] as Scalar | undefined}
+        isDisabled={isDisabled}
+        onSet={(value) => keep({ qualifiers: { [name]: value } })}
+      />
+    ))
   }
   return (
     <NumberBox
@@ -117,7 +89,6 @@ function MainValue({ pack, item, label, entry, isDisabled, mirrored, keep }: Mai
       unit={item.unit}
       min={item.min}
       max={item.max}
-      step={item.step}
       value={entry?.value as Scalar | undefined}
       isDisabled={isDisabled}
       onSet={(value) => keep({ value, ...(item.kind === 'laxity' ? { qualifiers: { equal: false } } : {}) })}
@@ -125,118 +96,34 @@ function MainValue({ pack, item, label, entry, isDisabled, mirrored, keep }: Mai
   )
 }
 
-function Words({
-  pack,
-  item,
-  label,
-  value,
-  isDisabled,
-  mirrored,
-  onPick,
-}: {
-  readonly pack: Pack
-  readonly item: Item
-  readonly label: string
-  readonly value: string | undefined
-  readonly isDisabled: boolean
-  readonly mirrored: boolean
-  readonly onPick: (value: string) => void
-}) {
-  const scale = pack.scales.find((one) => one.id === item.scale)
-  const word = (option: string): string => scale?.words[scale.grades.indexOf(option)] ?? option
-  const short = item.options.join('').length + item.options.length * 2
-  if (short <= ROOM)
-    return (
-      <Segments label={label} options={item.options} value={value} calm={item.calm} isDisabled={isDisabled} mirrored={mirrored} word={word} onPick={onPick} />
-    )
-  const quick = item.calm[0] ?? item.options[0] ?? ''
+function Several({ item, label, entry, isDisabled, keep }: Omit<MainProps, 'pack' | 'mirrored'>) {
+  const values = Array.isArray(entry?.value) ? (entry.value as readonly string[]) : []
+  const empty = item.mustBeTold ? undefined : item.empty
   return (
     <>
-      <Single label={quick} name={`${label}: ${quick}`} selected={value === quick} isDisabled={isDisabled} onPick={() => onPick(quick)} />
-      <Picker
+      {empty !== undefined && (
+        <Single
+          label={empty}
+          name={`${label}: ${empty}`}
+          selected={values.length === 1 && values[0] === empty}
+          isDisabled={isDisabled}
+          onPick={() => keep({ value: [empty] })}
+        />
+      )}
+      <MultiPicker
         label={label}
-        options={item.options.filter((option) => option !== quick)}
-        words={(option) => (word(option) === option ? option : `${option} ${word(option)}`)}
-        value={value === quick ? undefined : value}
-        abnormal={value !== undefined && !item.calm.includes(value)}
+        options={item.options}
+        empty={empty}
+        values={values}
+        abnormal={values.some((v) => !item.calm.includes(v))}
         isDisabled={isDisabled}
-        onPick={onPick}
+        onPick={(picked) => picked.length > 0 && keep({ value: picked })}
       />
     </>
   )
 }
 
-function Segments({
-  label,
-  options,
-  value,
-  calm,
-  isDisabled,
-  mirrored,
-  word,
-  onPick,
-}: {
-  readonly label: string
-  readonly options: readonly string[]
-  readonly value: string | undefined
-  readonly calm: readonly string[]
-  readonly isDisabled: boolean
-  readonly mirrored: boolean
-  readonly word?: (option: string) => string
-  readonly onPick: (value: string) => void
-}) {
-  const shown = mirrored ? [...options].reverse() : options
-  return (
-    <Group
-      aria-label={label}
-      selectionMode="single"
-      selectedKeys={value === undefined ? [] : [value]}
-      isDisabled={isDisabled}
-      onSelectionChange={(keys) => [...keys].forEach((key) => onPick(String(key)))}
-    >
-      {shown.map((option) => (
-        <Toggle
-          key={option}
-          id={option}
-          $abnormal={!calm.includes(option)}
-          aria-label={`${label}: ${option}${word && word(option) !== option ? ` ${word(option)}` : ''}`}
-        >
-          {option}
-        </Toggle>
-      ))}
-    </Group>
-  )
-}
-
-const Single = ({
-  label,
-  name,
-  selected,
-  isDisabled,
-  onPick,
-}: {
-  readonly label: string
-  readonly name: string
-  readonly selected: boolean
-  readonly isDisabled: boolean
-  readonly onPick: () => void
-}) => (
-  <Toggle aria-label={name} isSelected={selected} isDisabled={isDisabled} onChange={onPick}>
-    {label}
-  </Toggle>
-)
-
-const Equal = ({
-  label,
-  entry,
-  isDisabled,
-  onAnswer,
-}: {
-  readonly label: string
-  readonly entry: Entry | undefined
-  readonly isDisabled: boolean
-  readonly onAnswer: (answer: Answer) => void
-}) => (
+const Equal = ({ label, entry, isDisabled, onAnswer }: Pick<Props, 'entry' | 'isDisabled' | 'onAnswer'> & { readonly label: string }) => (
   <Single
     label="equal"
     name={`${label}: equal to the other side, firm`}
@@ -246,135 +133,83 @@ const Equal = ({
   />
 )
 
-function Extra({
-  label,
-  qualifier,
-  value,
-  isDisabled,
-  mirrored,
-  onPick,
-}: {
+interface ExtraProps {
   readonly label: string
   readonly qualifier: Qualifier
   readonly value: Scalar | readonly string[] | undefined
   readonly isDisabled: boolean
   readonly mirrored: boolean
   readonly onPick: (value: Scalar | readonly string[]) => void
-}) {
-  if (qualifier.kind === 'number')
-    return (
-      <NumberBox
-        label={label}
-        unit={qualifier.unit}
-        min={qualifier.min}
-        max={qualifier.max}
-        value={value as Scalar | undefined}
-        isDisabled={isDisabled}
-        onSet={onPick}
-      />
-    )
-  if (qualifier.kind === 'sign')
-    return (
-      <Segments
-        label={label}
-        options={['no', 'yes']}
-        calm={['no']}
-        value={value === undefined ? undefined : value ? 'yes' : 'no'}
-        isDisabled={isDisabled}
-        mirrored={mirrored}
-        onPick={(word) => onPick(word === 'yes')}
-      />
-    )
+}
+
+/** Most letters of a qualifier's words that still stand as buttons. */
+const EXTRA_ROOM = 18
+
+function Extra({ label, qualifier, value, isDisabled, mirrored, onPick }: ExtraProps) {
   const options = qualifier.options ?? []
-  if (qualifier.kind === 'multi') {
-    const values = Array.isArray(value) ? (value as readonly string[]) : value === undefined ? [] : [String(value)]
-    return (
-      <MultiPicker
-        label={label}
-        placeholder={qualifier.label}
-        options={options}
-        empty={options[0]}
-        values={values}
-        abnormal
-        isDisabled={isDisabled}
-        onPick={onPick}
-      />
-    )
+  switch (qualifier.kind) {
+    case 'number':
+      return (
+        <NumberBox
+          label={label}
+          unit={qualifier.unit}
+          min={qualifier.min}
+          max={qualifier.max}
+          value={value as Scalar | undefined}
+          isDisabled={isDisabled}
+          onSet={onPick}
+        />
+      )
+    case 'sign':
+      return (
+        <Segments
+          label={label}
+          options={['no', 'yes']}
+          calm={['no']}
+          value={value === undefined ? undefined : value ? 'yes' : 'no'}
+          isDisabled={isDisabled}
+          mirrored={mirrored}
+          onPick={(word) => onPick(word === 'yes')}
+        />
+      )
+    case 'multi': {
+      const values = Array.isArray(value) ? (value as readonly string[]) : value === undefined ? [] : [String(value)]
+      return (
+        <MultiPicker
+          label={label}
+          placeholder={qualifier.label}
+          options={options}
+          empty={options[0]}
+          values={values}
+          abnormal
+          isDisabled={isDisabled}
+          onPick={onPick}
+        />
+      )
+    }
+    default:
+      return options.join('').length + options.length * 2 <= EXTRA_ROOM ? (
+        <Segments
+          label={label}
+          options={options}
+          calm={options.slice(0, 1)}
+          value={value as string | undefined}
+          isDisabled={isDisabled}
+          mirrored={mirrored}
+          onPick={onPick}
+        />
+      ) : (
+        <Picker
+          label={label}
+          placeholder={qualifier.label}
+          options={options}
+          value={value as string | undefined}
+          abnormal
+          isDisabled={isDisabled}
+          onPick={onPick}
+        />
+      )
   }
-  const short = options.join('').length + options.length * 2 <= 18
-  return short ? (
-    <Segments
-      label={label}
-      options={options}
-      calm={options.slice(0, 1)}
-      value={value as string | undefined}
-      isDisabled={isDisabled}
-      mirrored={mirrored}
-      onPick={onPick}
-    />
-  ) : (
-    <Picker
-      label={label}
-      placeholder={qualifier.label}
-      options={options}
-      value={value as string | undefined}
-      abnormal
-      isDisabled={isDisabled}
-      onPick={onPick}
-    />
-  )
-}
-
-interface NumberProps {
-  readonly label: string
-  readonly caption?: string
-  readonly unit: string | undefined
-  readonly min: number | undefined
-  readonly max: number | undefined
-  readonly step?: number | undefined
-  readonly value: Scalar | undefined
-  readonly isDisabled: boolean
-  readonly onSet: (value: number) => void
-}
-
-/** A number is stored when the box is left or Enter is pressed; one out of range says what is wanted and stores nothing. */
-export function NumberBox({ label, caption, unit, min, max, value, isDisabled, onSet }: NumberProps) {
-  const known = value === undefined ? '' : String(value)
-  const [text, setText] = useState(known)
-  const [seen, setSeen] = useState(known)
-  const [fault, setFault] = useState(false)
-  if (seen !== known) {
-    setSeen(known)
-    setText(known)
-  }
-  const wanted = `${min ?? ''}${min !== undefined || max !== undefined ? ' to ' : ''}${max ?? ''}${unit ? ` ${unit}` : ''}`
-  const commit = (): void => {
-    const trimmed = text.trim().replace(',', '.')
-    if (trimmed === '' || trimmed === known) return setFault(false)
-    const number = Number(trimmed)
-    const wrong = Number.isNaN(number) || number < (min ?? -Infinity) || number > (max ?? Infinity)
-    setFault(wrong)
-    if (!wrong) onSet(number)
-  }
-  return (
-    <Box title={fault ? `wanted: ${wanted}` : undefined}>
-      {caption && <Soft>{caption}</Soft>}
-      <Small
-        $mono
-        inputMode="decimal"
-        aria-label={label}
-        aria-invalid={fault}
-        placeholder={fault ? wanted : ''}
-        value={text}
-        disabled={isDisabled}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === 'Enter' && commit()}
-      />
-      {unit && <Soft>{unit}</Soft>}
-      {fault && <Wrong role="alert">{wanted}</Wrong>}
-    </Box>
-  )
 }
 
 const Line = styled.div<{ $mirrored: boolean }>`
@@ -383,24 +218,4 @@ const Line = styled.div<{ $mirrored: boolean }>`
   flex-direction: ${({ $mirrored }) => ($mirrored ? 'row-reverse' : 'row')};
   align-items: center;
   gap: 4px;
-`
-const Group = styled(ToggleButtonGroup)`
-  display: flex;
-  gap: 4px;
-`
-const Box = styled.span`
-  display: inline-flex;
-  align-items: center;
-  gap: 4px;
-`
-const Small = styled(Input)`
-  width: 56px;
-  min-height: 32px;
-  padding: 0 6px;
-  text-align: right;
-`
-const Wrong = styled.span`
-  font-size: 12px;
-  color: ${({ theme }) => theme.copper};
-  white-space: nowrap;
 `

@@ -19,6 +19,6 @@ export default function Workspace() {
         </p>
       </Shell>
     )
-  if (!detail.data || !pack.data || !account || detail.isFetching) return null
+  if (!detail.data || !pack.data || !account || !detail.isFetchedAfterMount) return null
   return <Sheet key={id} detail={detail.data} pack={pack.data} by={account.name} complaints={state?.complaints ?? []} amends={state?.amends} />
 }

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useMemo } from 'react'
 import {
   conditionRanges,
   findingsOf,
@@ -135,9 +135,3 @@ const HOMES: Readonly<Record<string, string>> = {
   result: 'results',
 }
 export const homeOf = (item: Item, region: Region): string => region.stops.find((stop) => stop.items.includes(item.id))?.id ?? HOMES[item.stage] ?? 'story'
-
-/** Which side is in hand: both, or one that was picked with r or l. */
-export function useSidePick(): { readonly pick: 'both' | 'right' | 'left'; readonly setPick: (pick: 'both' | 'right' | 'left') => void } {
-  const [pick, setPick] = useState<'both' | 'right' | 'left'>('both')
-  return { pick, setPick }
-}

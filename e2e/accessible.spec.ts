@@ -1,0 +1,66 @@
+import { AxeBuilder } from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { address, begin, calmStory, expect, signIn, stop, test } from './support/journey'
+
+async function expectAccessible(page: Page, screen: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze()
+  expect(violations.map((one) => `${screen}: ${one.id}: ${one.nodes.map((node) => node.target.join(' ')).join(', ')}`)).toEqual([])
+  const tooWide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
+  expect(tooWide, `${screen} scrolls sideways`).toBe(false)
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(`in the ${colorScheme} theme`, () => {
+    test.use({ colorScheme })
+
+    test('every screen has no violation that axe knows', async ({ page }) => {
+      await page.goto(address())
+      await expectAccessible(page, 'sign in')
+      await signIn(page)
+      await expect(page.getByText(/^Drafts/)).toBeVisible()
+      await expectAccessible(page, 'desk')
+      await page.getByRole('button', { name: 'Start an examination' }).click()
+      await expect(page.getByRole('button', { name: 'right knee, front' })).toBeVisible()
+      await expectAccessible(page, 'start')
+      await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
+      await begin(page, { name: `Axed Auk ${colorScheme}` })
+      await expectAccessible(page, 'story')
+      await calmStory(page)
+      for (const title of ['Screen', 'Look and fluid', 'Feel', 'Move', 'Stability and menisci', 'Results']) {
+        await stop(page, title)
+        await page
+          .locator('[id^="row-"]')
+          .first()
+          .click({ position: { x: 4, y: 4 } })
+        await expectAccessible(page, title)
+      }
+      await page.keyboard.press('?')
+      await expectAccessible(page, 'keys')
+      await page.keyboard.press('Escape')
+      await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
+      await page.getByRole('link', { name: 'Caspian Stroud' }).first().click()
+      await expect(page.getByTestId('verdict-tier')).toHaveText('Now')
+      await expectAccessible(page, 'verdict')
+      await page.getByRole('button', { name: 'the whole proof' }).first().click()
+      await expectAccessible(page, 'proof')
+      await page.keyboard.press('Escape')
+      await page.getByRole('link', { name: 'Caspian Stroud' }).click()
+      await expect(page.getByText('Earlier examinations')).toBeVisible()
+      await expectAccessible(page, 'patient')
+    })
+  })
+}
+
+test('what is touched is at least 44 pixels high on a touch screen', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, hasTouch: true, isMobile: true })
+  const page = await context.newPage()
+  await signIn(page)
+  await begin(page, { name: 'Touched Tern' })
+  await stop(page, 'Feel')
+  const heights = await page
+    .getByRole('region', { name: 'Sheet' })
+    .getByRole('radio')
+    .evaluateAll((all) => all.map((one) => one.getBoundingClientRect().height))
+  expect(Math.min(...heights)).toBeGreaterThanOrEqual(44)
+  await context.close()
+})

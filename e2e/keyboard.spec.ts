@@ -1,0 +1,62 @@
+import { address, expect, range, sheet, STOPS, tabTo, test } from './support/journey'
+
+test('the whole way from sign-in to a referral on the desk, by keyboard alone', async ({ page }) => {
+  await page.goto(address())
+  const press = (...keys: readonly string[]) => keys.reduce<Promise<void>>((before, key) => before.then(() => page.keyboard.press(key)), Promise.resolve())
+  await tabTo(page, page.getByLabel('Sign-in name'))
+  await page.keyboard.type('brannock')
+  await press('Tab')
+  await page.keyboard.type('harbour-light')
+  await press('Enter')
+
+  await tabTo(page, page.getByRole('button', { name: 'Start an examination' }))
+  await press('Enter')
+  await tabTo(page, page.getByLabel('New patient, name'))
+  await page.keyboard.type('Keyed Knot')
+  await press('Tab')
+  await page.keyboard.type('11021969')
+  await tabTo(page, page.getByRole('button', { name: 'right knee, front' }))
+  await press('Space')
+  await tabTo(page, page.getByRole('button', { name: 'Injury', exact: true }))
+  await press('Space')
+  await tabTo(page, page.getByRole('button', { name: 'Begin with the story' }))
+  await press('Enter')
+
+  await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()
+  await expect(page.getByRole('radio', { name: 'Injury in this episode: yes' })).toBeChecked()
+  await tabTo(page, page.getByLabel('When it began, how long ago'))
+  await page.keyboard.type('2')
+  await press('Enter')
+  await tabTo(page, sheet(page).getByRole('button', { name: 'How it started' }))
+  await press('Enter', 'Enter')
+  await tabTo(page, sheet(page).getByRole('button', { name: /^Where it hurts/ }))
+  await press('Enter', 'Enter', 'Escape')
+  for (const name of ['Confirm: the rest none', 'Asked, none of the rest']) {
+    await tabTo(page, page.getByRole('button', { name }))
+    await press('Enter')
+  }
+
+  for (const title of STOPS) {
+    await press('n')
+    await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
+    const rows = await page.locator('[id^="row-"]').count()
+    for (let i = 0; i <= rows; i++) await press('.')
+  }
+  await press('p', 'p', 'p')
+  await expect(page.getByRole('heading', { name: 'Feel', exact: true })).toBeVisible()
+  await press('ArrowDown')
+  await expect(page.locator('[data-current]')).toContainText('Quadriceps tendon')
+  await tabTo(page, page.getByRole('radio', { name: 'Quadriceps tendon, right, gap: full' }))
+  await press('Space')
+  await expect(range(page)).toContainText(/Days|Today/)
+
+  await page.getByRole('heading', { name: 'Feel', exact: true }).evaluate(() => (document.activeElement as HTMLElement).blur())
+  await press('v')
+  await expect(page.getByTestId('verdict-tier')).toHaveText(/Days|Today/)
+  await tabTo(page, page.getByRole('button', { name: 'Sign and refer' }))
+  await press('Enter')
+  await expect(page.getByRole('status')).toContainText('Signed, sealed and referred')
+  await tabTo(page, page.getByRole('link', { name: 'Kneecap Awl, to the desk' }))
+  await press('Enter')
+  await expect(page.getByRole('listitem').filter({ hasText: 'Keyed Knot' }).filter({ hasText: 'due' })).toBeVisible()
+})

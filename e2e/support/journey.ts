@@ -1,0 +1,118 @@
+import { expect, test as base, type Locator, type Page } from '@playwright/test'
+
+const PASSWORD = 'harbour-light'
+
+/** Every journey fails on an error in the browser's console. */
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = []
+      page.on('console', (message) => message.type() === 'error' && !/net::ERR_|Failed to load resource/.test(message.text()) && errors.push(message.text()))
+      page.on('pageerror', (error) => errors.push(error.message))
+      await use(undefined)
+      expect(errors, 'errors in the console').toEqual([])
+    },
+    { auto: true },
+  ],
+})
+export { expect }
+
+export const address = (path = '/'): string => `${process.env.AWL_URL ?? ''}${path}`
+
+export async function signIn(page: Page, name = 'brannock'): Promise<void> {
+  await page.goto(address())
+  await page.getByLabel('Sign-in name').fill(name)
+  await page.getByLabel('Password').fill(PASSWORD)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible()
+}
+
+export interface Start {
+  readonly name: string
+  readonly birthDate?: string
+  readonly side?: 'right' | 'left'
+  readonly urgent?: boolean
+}
+
+/** Begins an examination of a new patient's knee, from the desk to the story. */
+export async function begin(page: Page, { name, birthDate = '1986-05-04', side = 'right', urgent = false }: Start): Promise<void> {
+  await page.getByRole('button', { name: 'Start an examination' }).click()
+  await page.getByLabel('New patient, name').fill(name)
+  await page.getByLabel('Birth date').fill(birthDate)
+  await page.getByRole('button', { name: `${side} knee, front` }).click()
+  if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
+  await page.getByRole('button', { name: 'Begin with the story' }).click()
+  await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()
+}
+
+/** Goes to a stop of the route. */
+export async function stop(page: Page, title: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Route' })
+    .getByRole('button', { name: new RegExp(`^${title}`) })
+    .click()
+  await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
+}
+
+/** The middle of the workspace: the stop in hand. */
+export const sheet = (page: Page): Locator => page.getByRole('region', { name: 'Sheet' })
+
+/** Opens a picker by its label and takes one of its words. */
+export async function choose(page: Page, label: string | RegExp, word: string): Promise<void> {
+  await sheet(page).getByRole('button', { name: label }).last().click()
+  await page.getByRole('option', { name: word, exact: true }).click()
+}
+
+/** Ticks words in a list of several. */
+export async function tick(page: Page, label: string | RegExp, ...words: readonly string[]): Promise<void> {
+  await sheet(page).getByRole('button', { name: label }).last().click()
+  for (const word of words) await page.getByRole('menuitemcheckbox', { name: word, exact: true }).click()
+  await page.keyboard.press('Escape')
+}
+
+/** The story of a calm knee: since three weeks, in front, and nothing else; the patient card confirmed. */
+export async function calmStory(page: Page): Promise<void> {
+  await page.getByLabel('When it began, how long ago').fill('3')
+  await page.getByLabel('When it began, how long ago').press('Enter')
+  await choose(page, /When it began, unit/, 'weeks')
+  await choose(page, 'How it started', 'weeks')
+  await tick(page, /^Where it hurts/, 'front of the knee')
+  await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
+  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+}
+
+/** Marks every row of a stop examined and normal, one by one, with the key for it. */
+export async function normalStop(page: Page, title: string): Promise<void> {
+  await stop(page, title)
+  const rows = await page.locator('[id^="row-"]').count()
+  await page.getByRole('heading', { name: title, exact: true }).click()
+  for (let i = 0; i <= rows; i++) await page.keyboard.press('.')
+}
+
+export const STOPS = [
+  'Screen',
+  'Pulse and nerve',
+  'Walk and stance',
+  'Patella and extension',
+  'Look and fluid',
+  'Feel',
+  'Move',
+  'Stability and menisci',
+  'Hip and neighbours',
+] as const
+
+export async function normalStops(page: Page, ...but: readonly string[]): Promise<void> {
+  for (const title of STOPS) if (!but.includes(title)) await normalStop(page, title)
+}
+
+export const range = (page: Page): Locator => page.getByTestId('range')
+
+/** Presses Tab until the element has the focus. */
+export async function tabTo(page: Page, target: Locator, most = 120): Promise<void> {
+  await target.waitFor()
+  for (let i = 0; i < most; i++) {
+    if (await target.evaluate((element) => element === document.activeElement)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`Tab never reaches ${String(target)}`)
+}

@@ -1,0 +1,79 @@
+import { begin, calmStory, choose, expect, normalStop, normalStops, range, signIn, stop, test, tick } from './support/journey'
+
+test.beforeEach(async ({ page }) => signIn(page))
+
+test('a calm, fully normal core knee is Here, with a ceiling of Here', async ({ page }) => {
+  await begin(page, { name: 'Calm Kittiwake' })
+  await expect(range(page)).toContainText('could still be Now')
+  await calmStory(page)
+  await normalStops(page)
+  await expect(range(page)).toHaveText(/Here\s*settled/)
+})
+
+test('an absent pulse after a dislocation that was put back is Now, with what to do and whom to call', async ({ page }) => {
+  await begin(page, { name: 'Pulseless Plover', urgent: true })
+  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
+  await choose(page, 'Something went out of place', 'put back by others')
+  await choose(page, /Something went out of place, right, what/, 'whole knee')
+  await stop(page, 'Pulse and nerve')
+  await choose(page, 'Dorsalis pedis pulse, right', 'absent')
+  await expect(range(page)).toHaveText(/Now\s*settled/)
+  const alert = page.getByRole('alert')
+  await expect(alert).toContainText('Act now')
+  await expect(alert).toContainText('Vascular team on call')
+})
+
+test('the same with nothing recorded about pulses keeps its ceiling at Now and asks for the pulses first', async ({ page }) => {
+  await begin(page, { name: 'Unfelt Umber', urgent: true })
+  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
+  await choose(page, 'Something went out of place', 'put back by others')
+  await choose(page, /Something went out of place, right, what/, 'whole knee')
+  await calmStoryAfterInjury(page)
+  await normalStops(page, 'Pulse and nerve')
+  await stop(page, 'Pulse and nerve')
+  await expect(range(page)).toContainText('Now')
+  const missing = page.getByRole('list', { name: 'Missing findings' }).getByRole('button')
+  await expect(missing.nth(0)).toContainText(/pulse/i)
+  await expect(missing.nth(1)).toContainText(/pulse/i)
+})
+
+test('a soft Lachman of 8 mm more than the other side with a normal screen is Weeks', async ({ page }) => {
+  await begin(page, { name: 'Loose Lapwing' })
+  await calmStory(page)
+  await normalStops(page, 'Stability and menisci')
+  await stop(page, 'Stability and menisci')
+  await page.getByLabel('Lachman, right', { exact: true }).fill('10')
+  await page.getByLabel('Lachman, right', { exact: true }).press('Enter')
+  await page.getByRole('radio', { name: 'Lachman, right, end point: soft' }).click()
+  await page.getByLabel('Lachman, left', { exact: true }).fill('2')
+  await page.getByLabel('Lachman, left', { exact: true }).press('Enter')
+  await page.getByRole('radio', { name: 'Lachman, left, end point: firm' }).click()
+  await expect(range(page)).toContainText('Weeks')
+  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Anterior cruciate tear')
+})
+
+test('no straight-leg raise with a gap above the kneecap is Days, with a splint and a call', async ({ page }) => {
+  await begin(page, { name: 'Gapped Gannet', birthDate: '1969-02-11' })
+  await calmStory(page)
+  await normalStops(page, 'Screen', 'Feel')
+  await normalStop(page, 'Screen')
+  await choose(page, 'Heel off the couch, knee straight, right', 'cannot')
+  await normalStop(page, 'Feel')
+  await page.getByRole('radio', { name: /^Quadriceps tendon, right: 2/ }).click()
+  await page.getByRole('radio', { name: 'Quadriceps tendon, right, gap: full' }).click()
+  await expect(range(page)).toContainText('Days')
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  await expect(page.getByTestId('verdict-tier')).toHaveText('Days')
+  const sheet = page.getByRole('main')
+  await expect(sheet).toContainText('Straight splint, crutches')
+  await expect(sheet).toContainText('Phone')
+})
+
+async function calmStoryAfterInjury(page: Parameters<typeof calmStory>[0]): Promise<void> {
+  await page.getByLabel('When it began, how long ago').fill('3')
+  await page.getByLabel('When it began, how long ago').press('Enter')
+  await choose(page, 'How it started', 'instant')
+  await tick(page, /^Where it hurts/, 'diffuse')
+  await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
+  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+}

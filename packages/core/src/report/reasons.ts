@@ -1,0 +1,38 @@
+import type { Pack } from '../content/types.js'
+import type { FlagVerdict } from '../judge/judge.js'
+import { findingsOf, type ProofFinding } from '../judge/proof.js'
+import { itemsById } from '../record/checkEntry.js'
+import type { Entry } from '../record/entry.js'
+import { findingWords, isAbnormalEntry, sideWord } from './words.js'
+
+/** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
+function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
+  const { item, value, qualifiers, reason } = finding
+  const state = finding.state === 'could-not' || finding.state === 'not-valid' ? finding.state : 'examined'
+  const plain = typeof value === 'object' && 'low' in value ? undefined : value
+  return { item, state, ...(plain === undefined ? {} : { value: plain }), ...(qualifiers ? { qualifiers } : {}), ...(reason === undefined ? {} : { reason }) }
+}
+
+/**
+ * The recorded findings that raised a flag: what is abnormal, measured or could not be done. Normal findings that only leave the
+ * flag standing stay in the whole proof.
+ */
+export function tellingFindings(pack: Pack, flag: FlagVerdict): readonly ProofFinding[] {
+  const items = itemsById(pack)
+  const recorded = flag.proof
+    ? findingsOf(flag.proof).filter((finding) => finding.state === 'examined' || finding.state === 'could-not' || finding.state === 'not-valid')
+    : []
+  const telling = recorded.filter((finding) => {
+    const item = items.get(finding.item)
+    const isNumber = item !== undefined && item.options.length === 0 && finding.qualifiers?.equal !== true
+    return finding.state !== 'examined' || isNumber || item?.depth === 'card' || isAbnormalEntry(pack, asEntry(finding))
+  })
+  return telling.length > 0 ? telling : recorded
+}
+
+/** @example "Lachman right: 8 mm, end point soft" */
+export function findingLine(pack: Pack, finding: ProofFinding): string {
+  const label = itemsById(pack).get(finding.item)?.label ?? finding.item
+  const side = sideWord(finding.side)
+  return `${label}${side === '' ? '' : ` ${side}`}: ${findingWords(pack, asEntry(finding))}`
+}

@@ -1,0 +1,81 @@
+import { useMemo, useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { clinicalNote, conditionRanges, counterfactuals, dueAt, judgement, openItems, referralLetter, type Examination, type Pack } from '@kneecap-awl/core'
+import { api } from '../../api/http'
+import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
+
+const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** Everything the verdict sheet shows, worked out from the record, and what can be done with it. */
+export function useVerdict(detail: ExaminationDetail, pack: Pack) {
+  const client = useQueryClient()
+  const { data: account } = useQuery(session)
+  const { data: patient } = useQuery(patientById(detail.patientId))
+  const { data: made } = useQuery(referralsOf(detail.id))
+  const [message, setMessage] = useState('')
+  const [added, setAdded] = useState('')
+  const exam: Examination = useMemo(
+    () => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries }),
+    [detail],
+  )
+  const judged = useMemo(() => judgement(pack, exam), [pack, exam])
+  const { verdict } = judged
+  const person = useMemo(
+    () => ({ name: detail.patientName, birthDate: detail.birthDate, ...(patient ? { localNumber: patient.patient.localNumber } : {}) }),
+    [detail.patientName, detail.birthDate, patient],
+  )
+  const letter = useMemo(
+    () =>
+      referralLetter(pack, exam, judged, {
+        patient: person,
+        examiner: detail.signedBy ?? account?.name ?? '',
+        site: account?.site ?? '',
+        zone: ZONE,
+        ...(added.trim() ? { added: added.trim() } : {}),
+      }),
+    [pack, exam, judged, person, detail.signedBy, account, added],
+  )
+  const worked = useMemo(
+    () => ({
+      change: counterfactuals(judged),
+      open: openItems(judged),
+      note: clinicalNote(pack, exam, judged, ZONE),
+      likely: conditionRanges(judged, detail.setting),
+    }),
+    [judged, pack, exam, detail.setting],
+  )
+  const act = async (work: () => Promise<unknown>, done: string): Promise<void> => {
+    try {
+      await work()
+      await client.invalidateQueries()
+      setMessage(done)
+    } catch (error) {
+      setMessage((error as Error).message)
+    }
+  }
+  const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
+  const shown = { floor: verdict.floor, ceiling: verdict.ceiling, flags: verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`) }
+  const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
+  const sign = post(`/api/examinations/${detail.id}/sign`, shown)
+  return {
+    ...worked,
+    verdict,
+    letter,
+    message,
+    setMessage,
+    added,
+    setAdded,
+    referrals: made?.referrals ?? [],
+    tier: pack.tiers.find((one) => one.id === verdict.floor),
+    due: dueAt(detail.startedAt, verdict.floor),
+    sign: () => act(sign, 'Signed and sealed. The server reached the same verdict.'),
+    refer: () => act(refer, 'Referred. Its clock runs on the desk.'),
+    signAndRefer: () =>
+      act(async () => {
+        await sign()
+        await refer()
+      }, 'Signed, sealed and referred. Its clock runs on the desk.'),
+    tell: (referral: string, kind: 'told' | 'accepted' | 'refused', note: string) =>
+      act(post(`/api/referrals/${referral}/events`, { kind, note }), `Written down: ${kind}.`),
+  }
+}

@@ -1,0 +1,68 @@
+import type { Side } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Soft } from '../../parts/controls'
+import { ItemDetail } from './ItemDetail'
+import { SheetRow, type RowProps } from './SheetRow'
+import type { SidePick } from './useSheet'
+import type { useWorkspace } from './useWorkspace'
+
+interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onAnswer' | 'onLift' | 'onCouldNot'> {
+  readonly view: ReturnType<typeof useWorkspace>
+  readonly rows: readonly RowProps['item'][]
+  readonly rowId: string
+  readonly sore: readonly Side[]
+  readonly pick: SidePick
+  readonly lifted: ReadonlyMap<string, unknown>
+}
+
+/** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
+export function StopTable({ view, rows, rowId, sore, pick, lifted, ...row }: Props) {
+  const { entryOf, heldBy, verdict } = view
+  const current = rows.find((item) => item.id === rowId)
+  return (
+    <>
+      <Columns aria-hidden>
+        <Column $sore={sore.includes('right')} $end>
+          Right{sore.includes('right') ? ', painful' : ''}
+        </Column>
+        <Soft>{pick === 'both' ? firstSide(sore) : `${pick} side in hand`}</Soft>
+        <Column $sore={sore.includes('left')}>Left{sore.includes('left') ? ', painful' : ''}</Column>
+      </Columns>
+      {rows.map((item) => (
+        <SheetRow
+          key={item.id}
+          {...row}
+          item={item}
+          right={entryOf(item.id, 'right')}
+          left={entryOf(item.id, 'left')}
+          none={entryOf(item.id, 'none')}
+          isCurrent={item.id === rowId}
+          because={item.depth === 'core' ? undefined : verdict.asked.because.get(item.id)}
+          hold={heldBy.get(item.id)}
+          isLifted={lifted.has(item.id)}
+        />
+      ))}
+      {current && <ItemDetail item={current} />}
+    </>
+  )
+}
+
+/** The side that does not hurt is the measure of the other, so it is examined first. */
+const firstSide = (sore: readonly Side[]): string => (sore.length > 1 ? 'the calmer side first' : `${sore.includes('right') ? 'left' : 'right'} first`)
+
+const Columns = styled.div`
+  position: sticky;
+  top: -12px;
+  z-index: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 172px minmax(0, 1fr);
+  gap: 12px;
+  padding: 4px 8px;
+  text-align: center;
+  background: ${({ theme }) => theme.ground};
+  border-bottom: 2px solid ${({ theme }) => theme.ink};
+`
+const Column = styled.strong<{ $sore: boolean; $end?: boolean }>`
+  text-align: ${({ $end }) => ($end ? 'right' : 'left')};
+  color: ${({ theme, $sore }) => ($sore ? theme.copper : theme.ink)};
+`

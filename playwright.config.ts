@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test'
+
+/** The journeys run in Debian's Chromium against the real application, which the set-up starts with its own start command. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: '.test/playwright',
+  globalSetup: './e2e/support/application.ts',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: true,
+  forbidOnly: true,
+  use: {
+    actionTimeout: 10_000,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

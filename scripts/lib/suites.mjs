@@ -1,0 +1,66 @@
+// The suites of checks and tests, each with its own count of what passed and what failed.
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { ROOT, say, tee } from './run.mjs'
+
+const node = process.execPath
+const bin = (path) => join(ROOT, 'node_modules', path)
+const REPORTS = join(ROOT, '.test', 'reports')
+
+/** A check that passes or fails as a whole. */
+async function check(title, script, args) {
+  say(`\n== ${title}`)
+  const { code } = await tee(node, [bin(script), ...args])
+  return { title, passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
+}
+
+export const types = () => check('types', 'typescript/bin/tsc', ['-b'])
+export const lint = () => check('lint', 'eslint/bin/eslint.js', ['packages', '--cache', '--cache-location', '.test/eslint/'])
+export const format = () =>
+  check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '--cache', '--cache-location', '.test/prettier', '.'])
+
+/** Vitest over one folder of packages. */
+export async function unit(title, folder) {
+  say(`\n== ${title}`)
+  const report = freshReport(`${title.replace(/\W+/g, '-')}.json`)
+  const { code } = await tee(node, [bin('vitest/vitest.mjs'), 'run', '--dir', folder, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`])
+  const { numPassedTests: passed = 0, numFailedTests = 0, numTotalTests = 0 } = readReport(report)
+  return { title, passed, failed: Math.max(numFailedTests, numTotalTests - passed, code === 0 && passed > 0 ? 0 : 1) }
+}
+
+/** Playwright against the real application, started by its own start command. */
+export async function journeys() {
+  say('\n== journeys')
+  const report = freshReport('journeys.json')
+  const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_FILE: report }
+  const { code } = await tee(node, [bin('@playwright/test/cli.js'), 'test', '--reporter=list,json'], { env })
+  const { stats = {} } = readReport(report)
+  const passed = stats.expected ?? 0
+  return { title: 'journeys', passed, failed: Math.max((stats.unexpected ?? 0) + (stats.flaky ?? 0) + (stats.skipped ?? 0), code === 0 && passed > 0 ? 0 : 1) }
+}
+
+function freshReport(name) {
+  mkdirSync(REPORTS, { recursive: true })
+  const path = join(REPORTS, name)
+  rmSync(path, { force: true })
+  return path
+}
+
+const readReport = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : {})
+
+/** Runs suites one after the other, then says the totals. @returns the exit code */
+export async function runAll(suites) {
+  const results = []
+  for (const suite of suites) results.push({ ...(await timed(suite)) })
+  say('')
+  for (const { title, passed, failed, seconds } of results)
+    say(`${title.padEnd(22)} ${String(passed).padStart(5)} passed ${String(failed).padStart(4)} failed ${seconds.toFixed(0).padStart(5)} s`)
+  const sum = (key) => results.reduce((total, result) => total + result[key], 0)
+  say(`${sum('passed')} passed, ${sum('failed')} failed`)
+  return sum('failed') === 0 && sum('passed') > 0 ? 0 : 1
+}
+
+async function timed(suite) {
+  const from = Date.now()
+  return { ...(await suite()), seconds: (Date.now() - from) / 1000 }
+}
