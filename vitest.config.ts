@@ -3,5 +3,5 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   resolve: { alias: { '@kneecap-awl/core': fileURLToPath(new URL('./packages/core/src/index.ts', import.meta.url)) } },
-  test: { include: ['**/test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 120_000, pool: 'forks' },
+  test: { include: ['**/test/**/*.test.{ts,tsx}'], testTimeout: 60_000, hookTimeout: 120_000, pool: 'forks' },
 })

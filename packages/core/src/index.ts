@@ -4,7 +4,19 @@ export { PackError, problemLine, type Problem } from './content/problem.js'
 export type { SourceFile } from './content/source.js'
 export * from './record/entry.js'
 export { fold, slotKey, superseded, type Folded } from './record/fold.js'
-export { judge, judgement, preparePack, type CalcVerdict, type FlagVerdict, type HoldVerdict, type Judgement, type Verdict } from './judge/judge.js'
+export {
+  calcVerdicts,
+  judge,
+  judgeAlong,
+  judgement,
+  preparePack,
+  rejudge,
+  type CalcVerdict,
+  type FlagVerdict,
+  type HoldVerdict,
+  type Judgement,
+  type Verdict,
+} from './judge/judge.js'
 export { openItems, type OpenItem } from './judge/openItems.js'
 export { counterfactuals, type ChangedFinding, type Counterfactual } from './judge/counterfactual.js'
 export { findingsOf, type ProofFinding, type ProofNode } from './judge/proof.js'
@@ -26,3 +38,4 @@ export { examinedNormal, normalEntry, sidesOf, type Recorder } from './record/ex
 export { lintPack } from './content/lint.js'
 export { findingLine, tellingFindings } from './report/reasons.js'
 export { dayAndTime, dayOnly, isTimeZone } from './report/times.js'
+export { compileRule } from './judge/compileRule.js'

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fold, slotKey, tierRank, type Entry, type Item, type Side } from '../src/index.js'
 import { AS_OF, calm, exam, judged, newId, thePack } from './support.js'
-import { judge } from '../src/index.js'
+import { judge, judgeAlong, judgement, openItems } from '../src/index.js'
 
 const pack = thePack()
 const askable = pack.items.filter((item) => item.depth !== 'on-demand' && item.stage !== 'result' && item.kind !== 'moment' && item.derive === undefined)
@@ -43,21 +43,17 @@ function valueFor(item: Item): fc.Arbitrary<Pick<Entry, 'value' | 'qualifiers'>>
     )
 }
 
-const anEntry: fc.Arbitrary<Entry> = fc
-  .constantFrom(...askable)
-  .chain((item) =>
-    fc
-      .tuple(valueFor(item), fc.constantFrom<Side>('right', 'left'), fc.integer({ min: 0, max: 1000 }))
-      .map(([finding, side, tick]) => ({
-        id: newId(),
-        item: item.id,
-        side: item.sided ? side : 'none',
-        state: 'examined' as const,
-        ...finding,
-        by: 'test',
-        at: new Date(Date.parse(AS_OF) + tick * 1000).toISOString(),
-      })),
-  )
+const anEntry: fc.Arbitrary<Entry> = fc.constantFrom(...askable).chain((item) =>
+  fc.tuple(valueFor(item), fc.constantFrom<Side>('right', 'left'), fc.integer({ min: 0, max: 1000 })).map(([finding, side, tick]) => ({
+    id: newId(),
+    item: item.id,
+    side: item.sided ? side : 'none',
+    state: 'examined' as const,
+    ...finding,
+    by: 'test',
+    at: new Date(Date.parse(AS_OF) + tick * 1000).toISOString(),
+  })),
+)
 const someEntries = fc.array(anEntry, { minLength: 0, maxLength: 25 })
 const shape = (entries: Iterable<Entry>): string[] => [...fold(entries).values()].map((entry) => entry.id).sort()
 
@@ -130,6 +126,21 @@ describe('the verdict', () => {
         expect([again.floor, again.ceiling, again.flags.map((f) => f.id)]).toEqual([once.floor, once.ceiling, once.flags.map((f) => f.id)])
       }),
       { numRuns: 60 },
+    ))
+  it('is the same when the record is judged entry by entry as it grows', () =>
+    fc.assert(
+      fc.property(someEntries, (entries) => {
+        const { entries: _none, ...about } = exam([])
+        const along = judgeAlong(pack, about)
+        along([])
+        for (let known = 1; known <= entries.length; known++) {
+          const grown = along(entries.slice(0, known))
+          const anew = judgement(pack, exam(entries.slice(0, known)))
+          expect(JSON.stringify(grown.verdict)).toBe(JSON.stringify(anew.verdict))
+          expect(openItems(grown)).toEqual(openItems(anew))
+        }
+      }),
+      { numRuns: 40 },
     ))
   it('says of a calm knee that nothing is open', () => expect(judged(calm()).verdict.openFlags).toEqual([]))
 })

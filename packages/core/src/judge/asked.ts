@@ -1,6 +1,6 @@
 import type { Prepared } from './prepare.js'
 import type { Context } from './runtime.js'
-import { NO, UNKNOWN, YES, type T } from './truth.js'
+import { NO, YES, type T } from './truth.js'
 
 /** What the core findings call for. */
 export interface Asked {
@@ -18,53 +18,42 @@ export interface Asked {
  * An item that only something not yet known could ask for stays open: it is not "not indicated" until that is known.
  */
 export function askedItems(prepared: Prepared, context: Context, sides: readonly number[]): Asked {
-  const level = new Uint8Array(prepared.pack.items.length)
+  const level = Uint8Array.from(prepared.alwaysAsked)
   const because = new Map<string, string>()
-  prepared.pack.items.forEach((item, at) => {
-    if (item.depth === 'core' || item.depth === 'card') level[at] = 2
-  })
   const inPlay = prepared.flags.map(({ inPlay: rule }) => sides.map((side) => rule.run(context, side)))
-  const groupTruth = new Map(prepared.groups.map(({ group, rule }) => [group.id, worst(sides.map((side) => rule.run(context, side)))]))
-  const asked = groupLevels(prepared, groupTruth, inPlay, level)
-  const groups: { id: string; title: string; because: string; items: string[] }[] = []
-  for (const { group } of prepared.groups) {
-    const strength = asked.get(group.id) ?? NO
-    for (const id of group.ask) raise(level, prepared.index(id), strength)
-    if (strength !== YES) continue
-    groups.push({ id: group.id, title: group.title, because: group.because, items: [...group.ask] })
+  const strengths = groupStrengths(prepared, context, sides, inPlay, level)
+  const groups: { id: string; title: string; because: string; items: readonly string[] }[] = []
+  prepared.groups.forEach(({ group, ask }, at) => {
+    const strength = strengths[at] ?? NO
+    for (const item of ask) raise(level, item, strength)
+    if (strength !== YES) return
+    groups.push({ id: group.id, title: group.title, because: group.because, items: group.ask })
     for (const id of group.ask) if (!because.has(id)) because.set(id, group.because)
-  }
-  inheritLevels(prepared, level)
+  })
+  // A value that is worked out is asked for when anything that it is worked out from is.
+  for (const { item, source } of prepared.workedOut) raise(level, item, (level[source] ?? NO) as T)
   return { level, because, groups, inPlay }
 }
 
-const worst = (truths: readonly T[]): T => Math.max(NO, ...truths) as T
+/** A group is asked when its own rule is met, or when a flag in play names it without a condition. */
+function groupStrengths(prepared: Prepared, context: Context, sides: readonly number[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
+  const strengths = prepared.groups.map(({ rule }) => worst(sides.map((side) => rule.run(context, side))))
+  prepared.flagAsks.forEach((asks, at) => {
+    const playing = worst(inPlay[at] ?? [])
+    for (const { item, group } of asks) {
+      if (item >= 0) raise(level, item, playing)
+      if (group >= 0 && playing > (strengths[group] ?? NO)) strengths[group] = playing
+    }
+  })
+  return strengths
+}
+
+function worst(truths: readonly T[]): T {
+  let most: T = NO
+  for (const truth of truths) if (truth > most) most = truth
+  return most
+}
 
 function raise(level: Uint8Array, at: number, strength: T): void {
-  if (strength > (level[at] ?? 0)) level[at] = strength
+  if (strength > (level[at] ?? NO)) level[at] = strength
 }
-
-/** A group is asked when its own rule is met, or when a flag in play names it without a condition. */
-function groupLevels(prepared: Prepared, own: ReadonlyMap<string, T>, inPlay: readonly (readonly T[])[], level: Uint8Array): Map<string, T> {
-  const asked = new Map(own)
-  prepared.flags.forEach(({ flag }, at) => {
-    const playing = worst(inPlay[at] ?? [])
-    for (const ask of flag.asks) {
-      if (ask.item !== undefined) raise(level, prepared.index(ask.item), playing)
-      if (ask.group !== undefined && !ask.conditional) asked.set(ask.group, Math.max(asked.get(ask.group) ?? NO, playing) as T)
-    }
-  })
-  return asked
-}
-
-/** A value that is worked out from others is asked for when it, or anything it is worked out from, is. */
-function inheritLevels(prepared: Prepared, level: Uint8Array): void {
-  prepared.pack.items.forEach((item, at) => {
-    for (const path of Object.values(item.derive?.from ?? {})) {
-      const source = prepared.indexOf.get(path.replace(/^other\((.*)\)$/, '$1')) ?? prepared.indexOf.get(path.slice(0, path.lastIndexOf('.')))
-      if (source !== undefined) raise(level, at, (level[source] ?? 0) as T)
-    }
-  })
-}
-
-export { UNKNOWN }

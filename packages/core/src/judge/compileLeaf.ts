@@ -57,11 +57,23 @@ function compareLeaf(leaf: Of<'compare'>, prepared: Prepared): Run {
   const read = termReader(leaf.term, prepared)
   const target = targetOf(leaf, item)
   const whenNormal = normalTruth(leaf, item, target)
+  const byWord = truthByWord(leaf, item, target)
   return (context, side) => {
+    if (byWord) {
+      const reading = context.slots[index * 3 + (item.sided ? side : 2)]
+      const truth = reading?.examined ? byWord.get(reading.value) : undefined
+      return truth ?? missing(context, side, item, index, whenNormal)
+    }
     const worth = read(context, side)
     if (worth !== null) return compareWorth(worth, leaf.cmp, target)
     return missing(context, side, item, index, whenNormal)
   }
+}
+
+/** For an item of one word the truth of every word, worked out once; undefined where more than its own word is compared. */
+function truthByWord({ term, cmp }: Of<'compare'>, item: Item, target: Target): ReadonlyMap<Reading['value'], T> | undefined {
+  if (term.fn !== 'value' || term.qualifier !== undefined || item.options.length === 0 || item.kind === 'multi' || item.derive) return undefined
+  return new Map(item.options.map((word, rank) => [word, compareWorth(item.ordered ? rank : word, cmp, target)]))
 }
 
 /** How an unread finding reads: abnormal while deciding what is in play if pain stopped it, else unknown, or not indicated. */

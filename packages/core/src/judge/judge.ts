@@ -1,13 +1,13 @@
 import type { Pack, Side, Tier } from '../content/types.js'
-import type { Examination } from '../record/entry.js'
-import { fold } from '../record/fold.js'
+import type { Entry, Examination } from '../record/entry.js'
+import { isLater } from '../record/fold.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, type ClockReading } from './clock.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
-import { SIDE_INDEX, SIDE_NAMES, fillSlots, slotOf, type Context } from './runtime.js'
-import { NO, UNKNOWN, YES, truthOf, type Truth } from './truth.js'
+import { SIDE_INDEX, SIDE_NAMES, readingAt, readingsOf, slotOf, standingEntries, type Context } from './runtime.js'
+import { NO, UNKNOWN, YES, truthOf, type T, type Truth } from './truth.js'
 
 export interface FlagVerdict {
   readonly id: string
@@ -55,7 +55,6 @@ export interface Verdict {
   /** Flags that are not settled and hold the ceiling up. */
   readonly openFlags: readonly FlagVerdict[]
   readonly holds: readonly HoldVerdict[]
-  readonly calcs: readonly CalcVerdict[]
   readonly asked: Asked
 }
 
@@ -65,6 +64,8 @@ export interface Judgement {
   readonly prepared: Prepared
   readonly context: Context
   readonly sides: readonly number[]
+  /** The entry that stands in each slot, for judging on. */
+  readonly standing: readonly (Entry | undefined)[]
 }
 
 const prepareds = new WeakMap<Pack, Prepared>()
@@ -87,19 +88,47 @@ export const judge = (pack: Pack, examination: Examination): Verdict => judgemen
 
 export function judgement(pack: Pack, examination: Examination): Judgement {
   const prepared = preparePack(pack)
-  const slots = fillSlots(pack, prepared.indexOf, fold(examination.entries))
-  const previous = fillSlots(pack, prepared.indexOf, fold(examination.previous ?? []))
-  const context = prepared.context(slots, previous, Date.parse(examination.asOf))
+  const standing = standingEntries(pack, prepared.indexOf, examination.entries)
+  const previous = readingsOf(pack, standingEntries(pack, prepared.indexOf, examination.previous ?? []))
+  const context = prepared.context(readingsOf(pack, standing), previous, Date.parse(examination.asOf))
   const sides = examination.complaint.sides.map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing }
+}
+
+/**
+ * The judgement after one more entry: the same as judging the longer record anew, but only what hangs on that item is worked out again.
+ * An entry that a later one already stands over changes nothing.
+ */
+export function rejudge(before: Judgement, entry: Entry): Judgement {
+  const { prepared, sides } = before
+  const item = prepared.indexOf.get(entry.item)
+  if (item === undefined) return before
+  const at = slotOf(item, SIDE_INDEX[entry.side])
+  const held = before.standing[at]
+  if (held && !isLater(entry, held)) return before
+  const standing = [...before.standing]
+  standing[at] = entry
+  const slots = [...before.context.slots]
+  slots[at] = readingAt(prepared.pack, at, entry)
+  const context = prepared.contextAfter(before.context, slots, item)
+  prepared.resumePhase(context, { deciding: true, indicated: null })
+  const asked = askedItems(prepared, context, sides)
+  prepared.resumePhase(context, { deciding: false, indicated: asked.level })
+  return { verdict: verdictOf(prepared, context, sides, asked), prepared, context, sides, standing }
 }
 
 export function judgeContext(prepared: Prepared, context: Context, sides: readonly number[]): Verdict {
   prepared.enterPhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.enterPhase(context, { deciding: false, indicated: asked.level })
+  return verdictOf(prepared, context, sides, asked)
+}
+
+function verdictOf(prepared: Prepared, context: Context, sides: readonly number[], asked: Asked): Verdict {
   const holds = metHolds(prepared, context, sides)
-  const judged = sides.flatMap((side, at) => prepared.flags.map((_, flag) => judgeFlag(prepared, context, side, flag, asked.inPlay[flag]?.[at] ?? UNKNOWN)))
+  const judged = sides.flatMap((side, at) =>
+    prepared.flags.flatMap((_, flag) => judgeFlag(prepared, context, side, flag, asked.inPlay[flag]?.[at] ?? UNKNOWN) ?? []),
+  )
   const met = [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)]
   const openFlags = judged.filter((flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)))
   const floor = mostUrgent(met.map((flag) => flag.tier ?? 'here'))
@@ -110,21 +139,28 @@ export function judgeContext(prepared: Prepared, context: Context, sides: readon
     flags: met.sort(byUrgency),
     openFlags: openFlags.sort(byUrgency),
     holds,
-    calcs: calcVerdicts(prepared, context, sides),
     asked,
   }
 }
 
-function judgeFlag(prepared: Prepared, context: Context, side: number, at: number, playing: 0 | 1 | 2): FlagVerdict {
+/** The verdict on one flag of one side; undefined when it is not met and holds nothing open. */
+function judgeFlag(prepared: Prepared, context: Context, side: number, at: number, playing: T): FlagVerdict | undefined {
   const ready = prepared.flags[at]
   if (!ready) throw new Error('no such flag')
   const { flag, clauses, any } = ready
-  const truths = clauses.map((clause) => clause.rule.run(context, side))
-  const tiersWhere = (wanted: 1 | 2): Tier[] => clauses.flatMap((clause, i) => (truths[i] === wanted ? [clause.tier] : []))
-  const met = tiersWhere(YES)
+  const truth = any.run(context, side)
+  if (truth === NO || (truth === UNKNOWN && playing === NO)) return undefined
+  const tiersWhere = (wanted: T): Tier[] => clauses.flatMap((clause) => (clause.rule.run(context, side) === wanted ? [clause.tier] : []))
+  const met = truth === YES ? tiersWhere(YES) : []
   const open = playing === NO ? [] : tiersWhere(UNKNOWN)
-  const truth = met.length > 0 ? YES : truths.includes(UNKNOWN) ? UNKNOWN : NO
-  const base = {
+  const modifiers = modifiersOf(prepared, context, side, flag.classes)
+  const clock = flag.clock && met.length > 0 ? flagClock(prepared, context, side, flag.clock) : undefined
+  const proven = modifiers.filter((m) => m.truth === YES).map((m) => m.applicable)
+  const possible = modifiers.map((m) => m.applicable)
+  const baseTier = met.length > 0 ? mostUrgent(met) : undefined
+  const tier = baseTier === undefined ? undefined : withClock(modifiedTier(baseTier, proven), clock)
+  const ceiling = mostUrgent([...met, ...open].map((t) => withClock(modifiedTier(t, possible), clock)))
+  return {
     id: flag.id,
     concept: flag.concept,
     classes: flag.classes,
@@ -135,17 +171,6 @@ function judgeFlag(prepared: Prepared, context: Context, side: number, at: numbe
     to: flag.to,
     doNow: flag.doNow,
     avoid: flag.avoid,
-  }
-  if (met.length === 0 && open.length === 0) return { ...base, modifiers: [] }
-  const modifiers = modifiersOf(prepared, context, side, flag.classes)
-  const clock = flag.clock && met.length > 0 ? flagClock(prepared, context, side, flag.clock) : undefined
-  const proven = modifiers.filter((m) => m.truth === YES).map((m) => m.applicable)
-  const possible = modifiers.map((m) => m.applicable)
-  const baseTier = met.length > 0 ? mostUrgent(met) : undefined
-  const tier = baseTier === undefined ? undefined : withClock(modifiedTier(baseTier, proven), clock)
-  const ceiling = mostUrgent([...met, ...open].map((t) => withClock(modifiedTier(t, possible), clock)))
-  return {
-    ...base,
     ...(tier === undefined || baseTier === undefined ? {} : { tier, baseTier }),
     ceiling,
     modifiers: modifiers.map((m) => ({ id: m.applicable.id, truth: truthOf(m.truth) })),
@@ -168,16 +193,10 @@ function flagClock(
 }
 
 function modifiersOf(prepared: Prepared, context: Context, side: number, classes: readonly string[]): { applicable: ApplicableModifier; truth: 1 | 2 }[] {
-  return prepared.modifiers.flatMap(({ modifier, rule }) => {
+  return prepared.modifiers.flatMap(({ modifier, applicable, rule }) => {
     if (!modifier.classes.some((c) => classes.includes(c))) return []
     const truth = rule.run(context, side)
-    if (truth === NO) return []
-    const { effect } = modifier
-    const applicable =
-      'step' in effect
-        ? { id: modifier.id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) }
-        : { id: modifier.id, step: false, atLeast: effect.atLeast }
-    return [{ applicable, truth }]
+    return truth === NO ? [] : [{ applicable, truth }]
   })
 }
 
@@ -186,15 +205,15 @@ function comparisonSideFlags(prepared: Prepared, context: Context, sides: readon
   const others = [0, 1].filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
   const raised = new Set(judged.filter((flag) => flag.truth === 'met').map((flag) => flag.id))
   return others.flatMap((side) =>
-    prepared.flags.flatMap(({ flag }, at) => {
-      if (raised.has(flag.id)) return []
+    prepared.flags.flatMap(({ flag, any }, at) => {
+      if (raised.has(flag.id) || any.run(context, side) !== YES) return []
       const verdict = judgeFlag(prepared, context, side, at, NO)
       const own =
-        verdict.proof &&
+        verdict?.proof &&
         findingsOf(verdict.proof).some(
           (finding) => finding.side === SIDE_NAMES[side] && finding.state === 'examined' && isAbnormal(prepared, context, finding.item, side),
         )
-      return verdict.truth === 'met' && own ? [verdict] : []
+      return verdict && own ? [verdict] : []
     }),
   )
 }
@@ -225,7 +244,8 @@ function metHolds(prepared: Prepared, context: Context, sides: readonly number[]
   )
 }
 
-function calcVerdicts(prepared: Prepared, context: Context, sides: readonly number[]): CalcVerdict[] {
+/** Every calculated value of the pack as this record makes it: scores as ranges while parts are missing. */
+export function calcVerdicts({ prepared, context, sides }: Judgement): readonly CalcVerdict[] {
   return sides.flatMap((side) =>
     prepared.calcs.map(({ calc }) => ({
       id: calc.id,
@@ -255,3 +275,25 @@ const leadRank = (flag: FlagVerdict): number => {
   const rank = LEAD_ORDER.findIndex((letter) => flag.classes.includes(letter))
   return rank < 0 ? LEAD_ORDER.length : rank
 }
+
+/**
+ * A judge that follows a growing record: entries added at its end are judged one by one, anything else anew.
+ * @example const along = judgeAlong(pack, about); along([a]); along([a, b]) // works out only what hangs on b
+ */
+export function judgeAlong(pack: Pack, about: Omit<Examination, 'entries'>): (entries: readonly Entry[]) => Judgement {
+  let seen: readonly Entry[] | undefined
+  let last: Judgement | undefined
+  return (entries) => {
+    const isLonger =
+      seen !== undefined &&
+      last !== undefined &&
+      entries.length >= seen.length &&
+      entries.length - seen.length <= MOST_AT_ONCE &&
+      seen.every((entry, at) => entry === entries[at])
+    last = isLonger && last && seen ? entries.slice(seen.length).reduce(rejudge, last) : judgement(pack, { ...about, entries })
+    seen = entries
+    return last
+  }
+}
+/** Beyond so many new entries judging anew is quicker. */
+const MOST_AT_ONCE = 4

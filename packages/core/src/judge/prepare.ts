@@ -1,7 +1,9 @@
 import type { Calc, Flag, Hold, Item, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
 import { TIERS } from '../content/types.js'
 import { compileRule } from './compileRule.js'
-import type { Compiled, Context, Interval, Rungs } from './runtime.js'
+import { dependentsOf, type Dependents } from './dependents.js'
+import { slotOf, type Compiled, type Context, type Interval, type Memory, type Rungs } from './runtime.js'
+import type { ApplicableModifier } from './priorityTier.js'
 import { termReader, type Read } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 
@@ -34,13 +36,22 @@ const EMPTY = -1
  */
 export class Prepared {
   readonly flags: readonly ReadyFlag[]
-  readonly groups: readonly { readonly group: PromptGroup; readonly rule: Compiled }[]
+  readonly groups: readonly { readonly group: PromptGroup; readonly rule: Compiled; readonly ask: readonly number[] }[]
+  /** What each flag asks while in play: indexes of items and of groups, -1 for none. */
+  readonly flagAsks: readonly (readonly { readonly item: number; readonly group: number }[])[]
+  /** Per item 2 when it is core or on the patient card. */
+  readonly alwaysAsked: Uint8Array
+  /** Items that are worked out, each with an item that it is worked out from. */
+  readonly workedOut: readonly { readonly item: number; readonly source: number }[]
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
-  readonly modifiers: readonly { readonly modifier: Modifier; readonly rule: Compiled }[]
+  readonly modifiers: readonly { readonly modifier: Modifier; readonly applicable: ApplicableModifier; readonly rule: Compiled }[]
   readonly calcs: readonly ReadyCalc[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
-  private ruleCount = 0
+  /** Every rule compiled, by its number. */
+  readonly compiled: Compiled[] = []
+  private count = 0
+  private dependents: readonly Dependents[] | undefined
   private readonly calcIndex: ReadonlyMap<string, number>
   private readonly flagIndex: ReadonlyMap<string, number>
   private readonly holdIndex: ReadonlyMap<string, number>
@@ -64,16 +75,28 @@ export class Prepared {
       clauses: flag.clauses.map((clause) => ({ tier: clause.tier, rule: ready(clause.when) })),
       any: ready({ op: 'any', of: flag.clauses.map((clause) => clause.when) }),
     }))
-    this.groups = pack.groups.map((group) => ({ group, rule: ready(group.when) }))
+    this.groups = pack.groups.map((group) => ({ group, rule: ready(group.when), ask: group.ask.map((id) => this.index(id)) }))
+    this.flagAsks = pack.flags.map((flag) =>
+      flag.asks.map((ask) => ({
+        item: ask.item === undefined ? -1 : this.index(ask.item),
+        group: ask.group === undefined || ask.conditional ? -1 : pack.groups.findIndex((group) => group.id === ask.group),
+      })),
+    )
+    this.alwaysAsked = Uint8Array.from(pack.items, (item) => (item.depth === 'core' || item.depth === 'card' ? YES : NO))
+    this.workedOut = pack.items.flatMap((item, at) =>
+      Object.values(item.derive?.from ?? {}).flatMap((path) => this.sourceIndex(path).map((source) => ({ item: at, source }))),
+    )
     this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
-    this.modifiers = pack.modifiers.map((modifier) => ({ modifier, rule: ready(modifier.when) }))
+    this.modifiers = pack.modifiers.map((modifier) => ({ modifier, applicable: applicable(modifier), rule: ready(modifier.when) }))
   }
 
   /** One compiled rule for each text, however often it stands in the pack. */
   shared(key: string, make: (id: number) => Compiled): Compiled {
     const held = this.rules.get(key)
     if (held) return held
-    const made = make(this.ruleCount++)
+    const number = this.count++
+    const made = make(number)
+    this.compiled[number] = made
     this.rules.set(key, made)
     return made
   }
@@ -81,6 +104,13 @@ export class Prepared {
   /** @throws Error when the pack has no such item: the compiler never lets that through. */
   index(id: string): number {
     return found(this.indexOf.get(id), id)
+  }
+
+  /** The item behind a path of a derivation. */
+  private sourceIndex(path: string): number[] {
+    const plain = path.replace(/^other\((.*)\)$/, '$1')
+    const index = this.indexOf.get(plain) ?? this.indexOf.get(plain.slice(0, plain.lastIndexOf('.')))
+    return index === undefined ? [] : [index]
   }
 
   item(index: number): Item {
@@ -105,26 +135,54 @@ export class Prepared {
 
   /** A fresh working area for one judgement. */
   context(slots: Context['slots'], previous: Context['previous'], asOf: number): Context {
-    return {
-      slots,
-      previous,
-      asOf,
-      indicated: null,
-      deciding: false,
-      truths: new Int8Array(this.ruleCount * 3).fill(EMPTY),
-      ladders: [],
-      scores: [],
-      derived: new Map(),
-    }
+    const memory = (): Memory => ({ truths: new Int8Array(this.compiled.length * 3).fill(EMPTY), ladders: [], scores: [] })
+    const memories = [memory(), memory()] as const
+    return { slots, previous, asOf, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
   }
 
-  /** Starts the next phase of a judgement: what was worked out under the earlier reading of missing findings is forgotten. */
+  /** The working area after one item reads otherwise: what does not depend on it is kept. */
+  contextAfter(before: Context, slots: Context['slots'], item: number): Context {
+    const copy = ({ truths, ladders, scores }: Memory): Memory => ({ truths: Int8Array.from(truths), ladders: [...ladders], scores: [...scores] })
+    const memories = [copy(before.memories[0]), copy(before.memories[1])] as const
+    const after = { ...before, slots, memories, memory: memories[1], derived: new Map(before.derived) }
+    this.forget(after, memories, item)
+    return after
+  }
+
+  /** Starts a phase of a judgement. What was worked out in it under another reading of missing findings is forgotten. */
   enterPhase(context: Context, phase: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
-    context.deciding = phase.deciding
-    context.indicated = phase.indicated
-    context.truths.fill(EMPTY)
-    context.ladders = []
-    context.scores = []
+    this.resumePhase(context, phase)
+    context.memory.truths.fill(EMPTY)
+    context.memory.ladders = []
+    context.memory.scores = []
+  }
+
+  /** Starts a phase with what is remembered of it, save what hangs on items that are now asked for, or no longer. */
+  resumePhase(context: Context, { deciding, indicated }: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
+    const memory = context.memories[deciding ? 0 : 1]
+    if (!deciding && indicated && context.lastIndicated) {
+      const last = context.lastIndicated
+      for (let item = 0; item < indicated.length; item++) if ((indicated[item] === 0) !== (last[item] === 0)) this.forget(context, [memory], item)
+    }
+    context.deciding = deciding
+    context.indicated = deciding ? null : indicated
+    if (!deciding) context.lastIndicated = indicated
+    context.memory = memory
+  }
+
+  private forget(context: Context, memories: readonly Memory[], item: number): void {
+    this.dependents ??= dependentsOf(this)
+    const { rules, calcs, items } = this.dependents[item] ?? { rules: [], calcs: [], items: [] }
+    for (const memory of memories) {
+      for (const rule of rules) memory.truths.fill(EMPTY, rule * 3, rule * 3 + 3)
+      for (const calc of calcs) {
+        for (let at = calc * 3; at < calc * 3 + 3; at++) {
+          memory.ladders[at] = undefined
+          memory.scores[at] = undefined
+        }
+      }
+    }
+    for (const one of items) for (let side = 0; side < 3; side++) context.derived.delete(slotOf(one, side))
   }
 
   calcTruth(id: string, context: Context, side: number): T {
@@ -137,7 +195,7 @@ export class Prepared {
   /** A score as a range: what is known for certain, and what the unknown parts could still add or take away. */
   scoreRange(id: string, context: Context, side: number): Interval {
     const at = found(this.calcIndex.get(id), id) * 3 + side
-    return (context.scores[at] ??= this.addUp(this.readyCalc(id), context, side))
+    return (context.memory.scores[at] ??= this.addUp(this.readyCalc(id), context, side))
   }
 
   private addUp({ points: parts }: ReadyCalc, context: Context, side: number): Interval {
@@ -155,7 +213,7 @@ export class Prepared {
   /** Where a ladder stops, tried from the top. */
   rungs(id: string, context: Context, side: number): Rungs {
     const at = found(this.calcIndex.get(id), id) * 3 + side
-    return (context.ladders[at] ??= this.climbDown(this.readyCalc(id), context, side))
+    return (context.memory.ladders[at] ??= this.climbDown(this.readyCalc(id), context, side))
   }
 
   private climbDown({ ladder }: ReadyCalc, context: Context, side: number): Rungs {
@@ -205,6 +263,9 @@ export class Prepared {
     return { fn: 'value', item, qualifier: path.slice(cut + 1) }
   }
 }
+
+const applicable = ({ id, effect }: Modifier): ApplicableModifier =>
+  'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }
 
 const indexById = (things: readonly { readonly id: string }[]): ReadonlyMap<string, number> => new Map(things.map((thing, at) => [thing.id, at]))
 

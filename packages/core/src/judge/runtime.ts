@@ -1,5 +1,6 @@
 import type { Item, Pack, RuleNode, Scalar, Side, Value } from '../content/types.js'
-import type { Folded } from '../record/fold.js'
+import type { Entry } from '../record/entry.js'
+import { isLater } from '../record/fold.js'
 import type { T } from './truth.js'
 
 /** Sides as the inner loops number them. */
@@ -30,6 +31,15 @@ export interface Rungs {
 /** What a term is worth: a number, a range, words, or null when it is not known. */
 export type Worth = number | Interval | string | readonly string[] | null
 
+/** What was already worked out in one phase, so that a leaf that stands in dozens of flags runs once. */
+export interface Memory {
+  /** By rule and side; -1 where it was not run. */
+  readonly truths: Int8Array
+  /** By calc and side. */
+  ladders: (Rungs | undefined)[]
+  scores: (Interval | undefined)[]
+}
+
 /** One judgement in progress. A phase decides how a missing finding reads. */
 export interface Context {
   readonly slots: readonly (Reading | undefined)[]
@@ -37,13 +47,14 @@ export interface Context {
   readonly asOf: number
   /** Per item: 1 when some rule asks for it (or may yet), 0 when nothing calls for it. */
   indicated: Uint8Array | null
+  /** The same of the last time that this record was judged, to see what changed. */
+  lastIndicated: Uint8Array | null
   /** True while deciding what is in play: there "could not for pain" counts as abnormal. */
   deciding: boolean
-  /** Truth of every rule already run in this phase, by rule and side; -1 where it was not. */
-  readonly truths: Int8Array
-  /** Ladders and scores already worked out in this phase, by calc and side. */
-  ladders: (Rungs | undefined)[]
-  scores: (Interval | undefined)[]
+  /** What was worked out in each phase: deciding what is in play, then judging. */
+  readonly memories: readonly [Memory, Memory]
+  /** The one of the present phase. */
+  memory: Memory
   readonly derived: Map<number, Worth>
 }
 
@@ -66,16 +77,28 @@ export const slotOf = (item: number, side: number): number => item * 3 + side
 /** The side on which an item is recorded when `side` is judged. */
 export const sideOf = (item: Item, side: number): number => (item.sided ? side : 2)
 
-/** Turns a folded record into the slots of a pack. Entries of items that this pack does not know are left out. */
-export function fillSlots(pack: Pack, indexOf: ReadonlyMap<string, number>, state: Folded): (Reading | undefined)[] {
-  const slots = new Array<Reading | undefined>(pack.items.length * 3)
-  for (const entry of state.values()) {
+/**
+ * The entry that stands in each slot: the one with the latest `at`, as `fold` has it. Entries of items that this pack does not know
+ * are left out.
+ */
+export function standingEntries(pack: Pack, indexOf: ReadonlyMap<string, number>, entries: Iterable<Entry>): (Entry | undefined)[] {
+  const standing = new Array<Entry | undefined>(pack.items.length * 3)
+  for (const entry of entries) {
     const index = indexOf.get(entry.item)
-    if (index === undefined || entry.state === 'not-examined') continue
-    slots[slotOf(index, SIDE_INDEX[entry.side])] = readingOf(pack.items[index], entry)
+    if (index === undefined) continue
+    const at = slotOf(index, SIDE_INDEX[entry.side])
+    const held = standing[at]
+    if (!held || isLater(entry, held)) standing[at] = entry
   }
-  return slots
+  return standing
 }
+
+/** What each slot reads; an entry that takes a finding back leaves it empty. */
+export const readingsOf = (pack: Pack, standing: readonly (Entry | undefined)[]): (Reading | undefined)[] =>
+  standing.map((entry, at) => readingAt(pack, at, entry))
+
+export const readingAt = (pack: Pack, slot: number, entry: Entry | undefined): Reading | undefined =>
+  entry === undefined || entry.state === 'not-examined' ? undefined : readingOf(pack.items[Math.floor(slot / 3)], entry)
 
 function readingOf(item: Item | undefined, entry: { state: string; reason?: string; value?: Value; qualifiers?: Reading['qualifiers'] }): Reading {
   const couldNot = entry.state === 'could-not'

@@ -25,7 +25,8 @@ export function superseded(entries: readonly Entry[]): readonly Entry[] {
   return entries.filter((entry) => !current.has(entry.id)).sort((a, b) => compareTime(a, b))
 }
 
-const isLater = (a: Entry, b: Entry): boolean => compareTime(a, b) > 0
+/** Whether an entry stands over another of the same item and side: later `at`, then the greater id. */
+export const isLater = (a: Entry, b: Entry): boolean => compareTime(a, b) > 0
 
 const compareTime = (a: Entry, b: Entry): number => instant(a.at) - instant(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
 

@@ -1,6 +1,6 @@
 import type { Pack } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
-import type { Judgement } from '../judge/judge.js'
+import { calcVerdicts, type Judgement } from '../judge/judge.js'
 import type { Examination } from '../record/entry.js'
 import { conditionRanges } from '../reason/conditions.js'
 
@@ -22,7 +22,7 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
     })),
     holds: verdict.holds.map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops })),
     open: openItems(judged),
-    measures: verdict.calcs,
+    measures: calcVerdicts(judged),
     conditions: conditionRanges(judged, examination.setting),
   }
 }

@@ -108,7 +108,7 @@ const Trigger = styled(AriaButton)<{ $filled: boolean; $abnormal: boolean }>`
     outline-offset: 1px;
   }
   &[data-disabled] {
-    opacity: 0.5;
+    opacity: ${({ $filled }) => ($filled ? 1 : 0.5)};
     cursor: not-allowed;
   }
   svg {

@@ -21,8 +21,10 @@ const press = css`
     outline-offset: 1px;
   }
   &[data-disabled] {
-    opacity: 0.5;
     cursor: not-allowed;
+  }
+  &[data-disabled]:not([data-selected]) {
+    opacity: 0.5;
   }
   @media (pointer: coarse) {
     min-height: 44px;

@@ -161,7 +161,7 @@ const List = styled.ul`
 `
 const Fact = styled.li`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-columns: minmax(104px, 1fr) minmax(0, max-content);
   align-items: center;
   align-content: center;
   gap: 1px 8px;

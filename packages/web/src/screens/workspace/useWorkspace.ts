@@ -1,13 +1,12 @@
-import { useCallback, useMemo } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import {
   conditionRanges,
   findingsOf,
   fold,
-  judgement,
+  judgeAlong,
   openItems,
   slotKey,
   type Entry,
-  type Examination,
   type Folded,
   type Item,
   type Pack,
@@ -30,11 +29,10 @@ export interface StopView {
 /** Everything the workspace shows that follows from the record: judged anew with every entry. */
 export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
   const region = pack.regions.find((one) => one.id === detail.region)
-  const examination: Examination = useMemo(
-    () => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries }),
-    [detail, entries],
+  const [judgeNow] = useState(() =>
+    judgeAlong(pack, { complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting }),
   )
-  const judged = useMemo(() => judgement(pack, examination), [pack, examination])
+  const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const state = useMemo(() => fold(entries), [entries])
@@ -89,7 +87,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
   const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
-  return { region, examination, judged, firstSeen, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
+  return { region, judged, firstSeen, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */

@@ -1,0 +1,87 @@
+import { Worker } from 'node:worker_threads'
+import { compilePack, counterfactuals, fold, judge, judgement, publicVerdict, rejudge, type Examination, type Pack } from '@kneecap-awl/core'
+import { peerOf } from '../bench/peer.js'
+import { median, medianOf } from '../bench/timing.js'
+import { uuid7 } from '../db/uuid7.js'
+import { CASES } from '../demo/cases.js'
+import { caseEntries } from '../demo/load.js'
+import { readContent } from '../packs/service.js'
+
+/** `npm run bench`: the engine's figures against their targets, and beside a general-purpose rules library on the same rules and facts. */
+const files = readContent()
+const pack = compilePack(files)
+const at = new Date(Date.UTC(2026, 2, 10, 9))
+const examinations = CASES.map((one): Examination => ({
+  complaint: { region: 'knee', sides: [one.side] },
+  asOf: at.toISOString(),
+  setting: one.setting,
+  entries: caseEntries(pack, one, at, 'bench'),
+}))
+const whole = examinations[CASES.findIndex((one) => one.who === 'pell')]
+if (!whole) throw new Error('the demonstration has no whole examination')
+
+const say = (line: string): void => void process.stdout.write(`${line}\n`)
+const line = (work: string, value: number, unit: string, target: number, isMost: boolean): void => {
+  const kept = isMost ? value < target : value > target
+  say(
+    `${work.padEnd(58)} ${value.toFixed(value < 10 ? 3 : 1).padStart(10)} ${unit.padEnd(4)} target ${isMost ? 'under' : 'over'} ${String(target).padEnd(6)} ${kept ? 'kept' : 'MISSED'}`,
+  )
+}
+
+say(`${pack.items.length} items, ${pack.flags.length} flags, ${whole.entries.length} entries in the examination judged; one core; medians\n`)
+line('compile the whole pack', await compileTime(), 'ms', 150, true)
+const judged = median(400, () => judgement(pack, whole))
+line('judge one complete examination, all flags, with proof', judged, 'ms', 1, true)
+line('judge again after one entry', againTime(whole), 'ms', 0.3, true)
+line(
+  'explanation with counterfactuals',
+  median(100, () => publicAndCounterfactuals(whole)),
+  'ms',
+  10,
+  true,
+)
+line('examinations judged a second, two threads', await perSecond(pack), '/s', 5000, false)
+
+const peer = peerOf(pack)
+const facts = peer.factsOf(judgement(pack, whole))
+const met = new Set((await peer.engine.run(facts)).events.map((event) => event.type))
+const ours = judge(pack, whole).flags.map((flag) => flag.id)
+const peerTime = await medianOf(60, () => peer.engine.run(facts))
+say(`\nthe same flags in a general-purpose rules library (json-rules-engine), its leaves already compared for it`)
+say(
+  `  it takes ${peerTime.toFixed(2)} ms, ours with sides, three values, measures and proof ${judged.toFixed(3)} ms: ${(peerTime / judged).toFixed(1)} times as long`,
+)
+say(`  both meet ${ours.filter((id) => met.has(id)).length} of the ${ours.length} flags met`)
+
+async function compileTime(): Promise<number> {
+  return median(15, () => compilePack(files))
+}
+
+/** The record grows by one entry, as it does with each key in the workspace. */
+function againTime(examination: Examination): number {
+  const first = judgement(pack, examination)
+  const [entry] = examination.entries.filter((one) => one.item === 'knee.feel.medial-joint-line' && one.side === 'right')
+  if (!entry) throw new Error('the examination has no medial joint line')
+  let tick = 0
+  return median(400, () => rejudge(first, { ...entry, id: uuid7(), value: String(tick++ % 4), at: new Date(at.getTime() + tick).toISOString() }))
+}
+
+function publicAndCounterfactuals(examination: Examination): unknown {
+  const one = judgement(pack, examination)
+  return [publicVerdict(pack, examination, one), counterfactuals(one), fold(examination.entries)]
+}
+
+async function perSecond(of: Pack): Promise<number> {
+  const ms = 3000
+  const counts = await Promise.all(
+    [0, 1].map(
+      () =>
+        new Promise<number>((resolve, reject) => {
+          const worker = new Worker(new URL('../bench/judgeMany.js', import.meta.url), { workerData: { pack: of, examinations, ms } })
+          worker.once('message', (count: number) => resolve(count))
+          worker.once('error', reject)
+        }),
+    ),
+  )
+  return counts.reduce((a, b) => a + b, 0) / (ms / 1000)
+}
