@@ -20,7 +20,8 @@ describe('the punched strip', () => {
 })
 
 describe('a reading', () => {
-  const box = (onSet: (value: number) => void) => show(<NumberBox label="Bend, right" unit="°" min={0} max={170} value={undefined} isDisabled={false} onSet={onSet} />)
+  const box = (onSet: (value: number) => void) =>
+    show(<NumberBox label="Bend, right" unit="°" min={0} max={170} value={undefined} isDisabled={false} onSet={onSet} />)
   const enter = (text: string): void => {
     const input = screen.getByLabelText('Bend, right')
     fireEvent.change(input, { target: { value: text } })

@@ -62,9 +62,9 @@ export interface Context {
 export interface Compiled {
   readonly node: RuleNode
   readonly kids: readonly Compiled[]
-  run(context: Context, side: number): T
+  readonly run: (context: Context, side: number) => T
   /** The findings a leaf reads, as item index and side; empty for the other nodes. */
-  reads(side: number): readonly Slot[]
+  readonly reads: (side: number) => readonly Slot[]
 }
 
 export interface Slot {

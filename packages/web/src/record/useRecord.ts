@@ -43,6 +43,7 @@ export function useRecord(
   }, [entries])
   const sending = useRef(false)
   const fault = useRef('')
+  const again = useRef<() => void>(() => undefined)
   const client = useQueryClient()
 
   const flush = useCallback(async () => {
@@ -57,12 +58,12 @@ export function useRecord(
         fault.current = error.message
         const refused = await putAside(detail.id, error)
         setEntries((now) => now.filter((entry) => !refused.has(entry.id)))
-        setTimeout(() => void flush(), 0)
+        setTimeout(() => again.current(), 0)
         return
       }
       if (error instanceof ApiProblem && error.status === 409) return setStored({ kind: 'refused', why: error.message })
       setStored({ kind: 'waiting', count: (await outbox.waiting(detail.id)).length })
-      setTimeout(() => void flush(), RETRY_MS)
+      setTimeout(() => again.current(), RETRY_MS)
     } finally {
       sending.current = false
     }
@@ -77,9 +78,10 @@ export function useRecord(
       setEntries((now) => [...now, ...waiting.filter((entry) => !now.some((one) => one.id === entry.id))])
       void flush()
     })
-    const again = (): void => void flush()
-    window.addEventListener('online', again)
-    return () => window.removeEventListener('online', again)
+    const now = (): void => void flush()
+    again.current = now
+    window.addEventListener('online', now)
+    return () => window.removeEventListener('online', now)
   }, [amends, detail.id, flush])
 
   const add = useCallback(
