@@ -15,7 +15,7 @@ async function check(title, script, args) {
 }
 
 export const types = () => check('types', 'typescript/bin/tsc', ['-b'])
-export const lint = () => check('lint', 'eslint/bin/eslint.js', ['packages', '--cache', '--cache-location', '.test/eslint/'])
+export const lint = () => check('lint', 'eslint/bin/eslint.js', ['packages'])
 export const format = () =>
   check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '--cache', '--cache-location', '.test/prettier', '.'])
 

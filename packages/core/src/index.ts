@@ -8,6 +8,7 @@ export {
   calcVerdicts,
   judge,
   judgeAlong,
+  judgedSides,
   judgement,
   preparePack,
   rejudge,
@@ -39,3 +40,5 @@ export { lintPack } from './content/lint.js'
 export { findingLine, tellingFindings } from './report/reasons.js'
 export { dayAndTime, dayOnly, isTimeZone } from './report/times.js'
 export { compileRule } from './judge/compileRule.js'
+export { viewOf } from './content/view.js'
+export { packReport, type RegionReport } from './report/packReport.js'

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fold, slotKey, tierRank, type Entry, type Item, type Side } from '../src/index.js'
-import { AS_OF, calm, exam, judged, newId, thePack } from './support.js'
+import { AS_OF, calm, exam, judged, newId, theKnee } from './support.js'
 import { judge, judgeAlong, judgement, openItems } from '../src/index.js'
 
-const pack = thePack()
+const pack = theKnee()
 const askable = pack.items.filter((item) => item.depth !== 'on-demand' && item.stage !== 'result' && item.kind !== 'moment' && item.derive === undefined)
 
 /** Items that a guard (`proven`) reads, directly or through a calculated value: for those the floor may fall. */

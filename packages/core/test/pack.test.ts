@@ -1,11 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { compilePack, lintPack, PackError, problemLine, type SourceFile } from '../src/index.js'
-import { WitnessSearch } from '../src/content/witness.js'
-import { NO, YES } from '../src/judge/truth.js'
-import { contentFiles, thePack } from './support.js'
+import { contentFiles, theKnee, thePack } from './support.js'
 
 const changed = (path: string, from: string, to: string): SourceFile[] =>
-  contentFiles().map((file) => {
+  contentFiles('knee').map((file) => {
     if (file.path !== path) return file
     expect(file.text, `${path} still says ${from}`).toContain(from)
     return { path, text: file.text.replace(from, to) }
@@ -24,12 +22,8 @@ const lintFaults = (files: readonly SourceFile[]): string =>
   lintPack(compilePack(files), ['back.flag.cauda-equina', 'knee.flag.locked']).map(problemLine).join('\n')
 
 describe('the shipped pack', () => {
-  it('has no fault that the linter knows', () => {
-    expect(lintPack(thePack()).map(problemLine)).toEqual([])
-  })
-
   it('asks 61 core items of a knee in about four minutes', () => {
-    const core = thePack().items.filter((item) => item.depth === 'core')
+    const core = theKnee().items.filter((item) => item.depth === 'core')
     expect(core).toHaveLength(61)
     expect(core.reduce((sum, item) => sum + item.seconds, 0)).toBeLessThan(300)
   })
@@ -47,35 +41,6 @@ describe('the shipped pack', () => {
     expect(unverified.length).toBeGreaterThan(0)
     for (const source of unverified) expect(used).not.toContain(source)
   })
-
-  const search = new WitnessSearch(thePack())
-  it.each(search.prepared.flags.filter((flag) => flag.flag.id !== 'any.flag.here').map((flag) => [flag.flag.id, flag.any] as const))(
-    '%s can be met, can be excluded, and needs each finding of a least set',
-    (_id, rule) => {
-      const met = search.find([{ rule, want: YES }])
-      expect(met.found).toBeDefined()
-      expect(search.find([{ rule, want: NO }]).found).toBeDefined()
-      const least = new Map(met.found)
-      const truth = (slots: ReadonlyMap<number, unknown>): number => {
-        const array = new Array<never>(thePack().items.length * 3)
-        for (const [slot, reading] of slots) array[slot] = reading as never
-        const context = search.prepared.context(array, [], Date.UTC(2026, 0, 15))
-        search.prepared.enterPhase(context, { deciding: false, indicated: null })
-        return rule.run(context, 0)
-      }
-      for (const slot of [...least.keys()]) {
-        const without = new Map(least)
-        without.delete(slot)
-        if (truth(without) === YES) least.delete(slot)
-      }
-      expect(truth(least)).toBe(YES)
-      for (const slot of least.keys()) {
-        const without = new Map(least)
-        without.delete(slot)
-        expect(truth(without)).not.toBe(YES)
-      }
-    },
-  )
 })
 
 describe('a bad pack is refused with file, id and cure', () => {
@@ -115,7 +80,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     ],
     [
       'a flag that nothing can meet',
-      'shared/flags.yaml',
+      'regions/knee/shared-flags.yaml',
       'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]',
       'clauses: [{ tier: now, when: { all: [story.trauma, { not: story.trauma }] } }]',
       /back\.flag\.cauda-equina: no findings meet it/,
@@ -129,7 +94,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     ],
     [
       'inPlay that reads a prompted item',
-      'shared/flags.yaml',
+      'regions/knee/shared-flags.yaml',
       'inPlay: screen.wound != none',
       'inPlay: screen.bleeding = pulsatile',
       /inPlay reads knee\.screen\.bleeding, which is not core/,
@@ -152,7 +117,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     ],
     [
       'proven outside a not',
-      'shared/flags.yaml',
+      'regions/knee/shared-flags.yaml',
       'clauses: [{ tier: now, when: screen.bladder-bowel-saddle != none }]',
       'clauses: [{ tier: now, when: { proven: screen.bladder-bowel-saddle != none } }]',
       /uses proven outside a not/,

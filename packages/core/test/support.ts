@@ -2,6 +2,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import {
   compilePack,
+  viewOf,
   examinedNormal,
   itemsById,
   judgement,
@@ -17,14 +18,17 @@ const CONTENT = join(import.meta.dirname, '../../../content')
 const walk = (dir: string): string[] =>
   readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
 
-export const contentFiles = (): SourceFile[] =>
+/** The content files, of all regions or of one with what is shared. */
+export const contentFiles = (region?: string): SourceFile[] =>
   walk(CONTENT)
     .filter((path) => path.endsWith('.yaml'))
-    .sort()
     .map((path) => ({ path: relative(CONTENT, path), text: readFileSync(path, 'utf8') }))
+    .filter(({ path }) => region === undefined || !path.startsWith('regions/') || path.startsWith(`regions/${region}/`))
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
 
 let kept: Pack | undefined
 export const thePack = (): Pack => (kept ??= compilePack(contentFiles()))
+export const theKnee = (): Pack => viewOf(thePack(), 'knee')
 
 export const AS_OF = '2026-03-10T09:00:00.000Z'
 let count = 0
@@ -56,7 +60,7 @@ export const daysAgo = (days: number): Told => ({ value: new Date(Date.parse(AS_
 
 /** A calm knee of a 40-year-old: card and core examined and normal on both sides, begun three weeks ago. */
 export const calm = (): Entry[] => [
-  ...examinedNormal(thePack(), ['card', 'core'], { by: 'test', at: '2026-03-10T08:00:00.000Z', newId }),
+  ...examinedNormal(theKnee(), ['card', 'core'], { by: 'test', at: '2026-03-10T08:00:00.000Z', newId }),
   ...entriesFor({ 'patient.age-years': 40, 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }, 'right', '2026-03-10T08:00:00.000Z'),
 ]
 

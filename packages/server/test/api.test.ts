@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { examinedNormal, judgement, type Entry, type Pack } from '@kneecap-awl/core'
+import { examinedNormal, judgement, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
 import { ACTIONS, MAY, may, ROLES } from '../src/accounts/roles.js'
 import { buildApp } from '../src/app.js'
 import { firstBrokenSeal } from '../src/audit/queries.js'
@@ -162,7 +162,7 @@ describe('recording', () => {
 
 describe('signing, amending, referring', () => {
   const soft = (): Entry[] => [
-    ...examinedNormal(pack, ['card', 'core'], { by: 'test', at: new Date(Date.now() - 60_000).toISOString(), newId: uuid7 }),
+    ...examinedNormal(viewOf(pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date(Date.now() - 60_000).toISOString(), newId: uuid7 }),
     entry('story.onset-at', new Date(Date.now() - 30 * 86_400_000).toISOString(), { qualifiers: { precision: 'day' } }),
     entry('knee.test.lachman', 8, { side: 'right', qualifiers: { 'end-point': 'soft' } }),
     entry('knee.test.lachman', 2, { side: 'left', qualifiers: { 'end-point': 'firm' } }),

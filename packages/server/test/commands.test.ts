@@ -84,7 +84,7 @@ describe('npm run pack', () => {
     const { status, stdout } = run('pack', ['--json'])
     expect(status).toBe(0)
     const pack = JSON.parse(stdout) as { items: Record<string, unknown>[]; flags: unknown[] }
-    expect(pack.items.find((item) => item.id === 'knee.test.lachman')).toMatchObject({
+    expect(pack.items.find((item) => item.id === 'knee.test.lachman' && item.region === 'knee')).toMatchObject({
       owner: 'knee',
       stage: 'test',
       kind: 'laxity',

@@ -1,27 +1,45 @@
 import type { Problem } from './problem.js'
-import type { ItemSource, RegionSource } from './source.js'
-import type { Finding, Item, Qualifier, Scalar, Scale, Stage } from './types.js'
+import { standsIn, type Sources } from './readSources.js'
+import type { ItemSource } from './source.js'
+import type { Finding, Item, Qualifier, Scalar, Scale } from './types.js'
 
-export interface PlacedItem {
-  readonly path: string
-  readonly region: string
-  readonly source: ItemSource
-  readonly stage: Stage
-  readonly position: Item['position'] | undefined
+export type PlacedItem = Sources['items'][number]
+
+/** Every item of the pack. A shared item of scope `joint` becomes one for each region: `screen.wound` becomes `knee.screen.wound`; what the region itself says of it wins. */
+export function buildItems(sources: Sources, scales: readonly Scale[], unverified: readonly string[], problems: Problem[]): Item[] {
+  const regions = sources.regions.map((region) => region.source.id)
+  const byId = new Map<string, PlacedItem>()
+  for (const item of sources.items.flatMap((one) => expandShared(one, regions))) {
+    const first = byId.get(item.source.id)
+    if (first && !(first.region === item.region && first.isShared !== item.isShared)) {
+      problems.push({ file: item.path, id: item.source.id, reason: `the id is already used in ${first.path}`, cure: 'give one of the two another id' })
+      continue
+    }
+    byId.set(item.source.id, first ? mergedItem(first, item) : item)
+  }
+  return [...byId.values()].map((item) => buildItem(item, scales, unverified, problems))
 }
 
-/** A shared item of scope `joint` becomes one item for each region: `screen.wound` becomes `knee.screen.wound`. */
-export function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[] {
+function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[] {
   if (item.source.scope !== 'joint' || item.region !== 'shared') return [item]
-  return regions.map((region) => ({
-    ...item,
-    region,
-    source: {
-      ...item.source,
-      id: `${region}.${item.source.id}`,
-      ...(item.source.derive ? { derive: { ...item.source.derive, from: mapValues(item.source.derive.from, (path) => path.replace(/\{region\}/g, region)) } } : {}),
-    },
-  }))
+  return regions
+    .filter((region) => standsIn(item, region))
+    .map((region) => ({
+      ...item,
+      region,
+      isShared: true,
+      source: {
+        ...item.source,
+        id: `${region}.${item.source.id}`,
+        ...(item.source.derive ? { derive: { ...item.source.derive, from: mapValues(item.source.derive.from, (path) => path.replace(/\{region\}/g, region)) } } : {}),
+      },
+    }))
+}
+
+/** Shared files are read after the regions' in order of path, so either may come first: what the region says stands over the shared text. */
+function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
+  const [shared, own] = a.isShared ? [a, b] : [b, a]
+  return { ...own, stage: shared.stage, position: shared.position, source: { ...shared.source, ...own.source } }
 }
 
 const mapValues = (from: Readonly<Record<string, string>>, change: (value: string) => string): Record<string, string> =>
@@ -35,7 +53,7 @@ const SHARED_SCOPES = ['patient', 'episode', 'body']
 const SECONDS = 5
 
 /** Fills in what the reviewer left out, and says what may not be left out. */
-export function buildItem(placed: PlacedItem, scales: readonly Scale[], core: RegionSource['core'][number] | undefined, unverified: readonly string[], problems: Problem[]): Item {
+function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: readonly string[], problems: Problem[]): Item {
   const { source, path, stage } = placed
   const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.id, reason, cure })
   const scope = source.scope ?? (stage === 'patient' ? 'patient' : stage === 'story' ? 'episode' : 'sided')
@@ -54,7 +72,7 @@ export function buildItem(placed: PlacedItem, scales: readonly Scale[], core: Re
     scope,
     sided: !SHARED_SCOPES.includes(scope),
     stage,
-    label: core?.label ?? source.label,
+    label: source.label,
     ...(source.hint === undefined ? {} : { hint: source.hint }),
     kind: source.kind,
     ...(source.scale === undefined ? {} : { scale: source.scale }),
@@ -71,10 +89,9 @@ export function buildItem(placed: PlacedItem, scales: readonly Scale[], core: Re
     ...(normal ? { normal } : {}),
     mustBeTold: source.mustBeTold ?? false,
     position: source.position ?? placed.position ?? 'asking',
-    seconds: core?.seconds ?? source.seconds ?? SECONDS,
+    seconds: source.seconds ?? SECONDS,
     burden: source.burden ?? 1,
-    depth: stage === 'patient' ? 'card' : core ? 'core' : 'on-demand',
-    ...(core ? { why: core.why, key: core.key } : {}),
+    depth: stage === 'patient' ? 'card' : 'on-demand',
     ...(source.adverseIfPain === undefined ? {} : { adverseIfPain: source.adverseIfPain }),
     positive: source.positive ?? '',
     ...(source.trap === undefined ? {} : { trap: source.trap }),

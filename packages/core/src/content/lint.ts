@@ -1,3 +1,4 @@
+import { viewOf } from './view.js'
 import { STAGE_CEILINGS } from './ceilings.js'
 import type { Problem } from './problem.js'
 import type { Item, Leaf, Pack, RuleNode } from './types.js'
@@ -13,9 +14,14 @@ import { NO, YES } from '../judge/truth.js'
  * @returns one problem for each fault, none when the pack is sound
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
-  const plain = [...lintItems(pack), ...lintCore(pack), ...lintLeaves(pack), ...lintReferences(pack), ...lintCycles(pack), ...lintInPlay(pack)]
-  return plain.length > 0 ? plain : searchFlags(pack, only)
+  const views = pack.regions.map((region) => viewOf(pack, region.id))
+  const plain = [...lintItems(pack), ...views.flatMap(lintRegion)]
+  return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
+
+/** What can be said of a region without searching. */
+export const lintRegion = (view: Pack): Problem[] =>
+  [...lintCore(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
 
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
 
@@ -127,7 +133,8 @@ function lintInPlay(pack: Pack): Problem[] {
   return pack.flags.flatMap((flag) => readItems(flag.inPlay, pack).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
 }
 
-function searchFlags(pack: Pack, only: readonly string[] | undefined): Problem[] {
+/** Proves by search that flags of a region can be met, be excluded, and are not met unseen. */
+export function searchFlags(pack: Pack, only: readonly string[] | undefined): Problem[] {
   const search = new WitnessSearch(pack)
   const wanted = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
   return wanted.flatMap(({ flag, inPlay, any }) => provable(search, flag.id, { inPlay, any }))

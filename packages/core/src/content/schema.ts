@@ -91,7 +91,7 @@ const calc = object(['id', 'label', 'source'], {
   note: text,
 })
 
-const flag = object(['id', 'concept', 'title', 'to', 'inPlay', 'clauses', 'why', 'doNow', 'avoid', 'excludedBy', 'source'], {
+const flag = object(['id'], {
   id,
   concept: text,
   title: text,
@@ -138,6 +138,7 @@ const FILES: Readonly<Record<string, object>> = {
       id,
       name: text,
       side: { type: 'boolean' },
+      figure: list(object(['view', 'x', 'y'], { view: { enum: ['front', 'back'] }, x: { type: 'number' }, y: { type: 'number' } })),
       core: list(object(['item', 'seconds', 'why', 'key'], { item: id, seconds: { type: 'number' }, why: { enum: ['threat', 'decides', 'common'] }, key: text, label: text })),
       stops: list(object(['id', 'title', 'position', 'advice', 'items'], { id, title: text, position: { enum: POSITIONS }, advice: text, items: texts })),
       minimum: texts,
@@ -145,11 +146,11 @@ const FILES: Readonly<Record<string, object>> = {
       sets: map(texts),
     }),
   }),
-  items: object(['stage', 'items'], { stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
-  calcs: object(['calcs'], { calcs: list(calc) }),
-  flags: object(['flags'], { flags: list(flag) }),
-  groups: object(['groups'], { groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),
-  holds: object(['holds'], { holds: list(object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text })) }),
+  items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
+  calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
+  flags: object(['flags'], { for: texts, flags: list(flag) }),
+  groups: object(['groups'], { for: texts, groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),
+  holds: object(['holds'], { for: texts, holds: list(object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text })) }),
   modifiers: object(['modifiers'], { modifiers: list(object(['id', 'title', 'classes', 'when', 'effect', 'source'], { id, title: text, classes: texts, when: rule, effect: { anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier })] }, source: text })) }),
   conditions: object(['conditions'], {
     conditions: list(object(['id', 'name', 'picture', 'prior', 'defaultTier'], { id, name: text, picture: text, prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }), gate: rule, evidence: list(evidence), defaultTier: text })),

@@ -1,5 +1,5 @@
 import type { RuleSource } from './parseRule.js'
-import type { Accuracy, Evidence, Flag, Kind, Modifier, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+import type { Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
 export interface SourceFile {
@@ -60,6 +60,7 @@ export interface CalcSource {
   readonly note?: string
 }
 
+/** A flag. What is left out in a region stands in the shared flag of the same id. */
 export interface FlagSource {
   readonly id: string
   readonly concept: string
@@ -67,7 +68,7 @@ export interface FlagSource {
   readonly classes?: readonly string[]
   readonly to: readonly string[]
   readonly inPlay: RuleSource
-  readonly clauses: readonly { readonly tier: Tier; readonly when: RuleSource; readonly note?: string }[]
+  readonly clauses?: readonly { readonly tier: Tier; readonly when: RuleSource; readonly note?: string }[]
   readonly asks?: readonly string[]
   readonly why: string
   readonly doNow: readonly string[]
@@ -77,10 +78,29 @@ export interface FlagSource {
   readonly source: string
 }
 
+export interface GroupSource {
+  readonly id: string
+  readonly title: string
+  readonly when: RuleSource
+  readonly ask: readonly string[]
+  readonly because: string
+}
+
+export interface HoldSource {
+  readonly id: string
+  readonly title: string
+  readonly when: RuleSource
+  readonly stops: readonly string[]
+  readonly allowed: string
+  readonly reason: string
+  readonly source?: string
+}
+
 export interface RegionSource {
   readonly id: string
   readonly name: string
   readonly side: boolean
+  readonly figure?: readonly FigurePoint[]
   /** The core set, in the order of the brief: item, its key in the quick line, and why it is asked. */
   readonly core: readonly { readonly item: string; readonly seconds: number; readonly why: 'threat' | 'decides' | 'common'; readonly key: string; readonly label?: string }[]
   readonly stops: readonly Stop[]
@@ -113,6 +133,6 @@ export interface PackSource {
   readonly unverified: readonly string[]
 }
 
-export interface ModifierSource extends Omit<Modifier, 'when'> {
+export interface ModifierSource extends Omit<Modifier, 'when' | 'region'> {
   readonly when: RuleSource
 }

@@ -147,6 +147,7 @@ export type Leaf =
 /** A value worked out from findings and never entered: a truth, a word of a ladder, or a score with a range. */
 export interface Calc {
   readonly id: string
+  readonly region: string
   readonly label: string
   readonly kind: 'truth' | 'ladder' | 'score'
   readonly when?: RuleNode
@@ -191,6 +192,7 @@ export interface Flag {
 
 export interface PromptGroup {
   readonly id: string
+  readonly region: string
   readonly title: string
   readonly when: RuleNode
   readonly ask: readonly string[]
@@ -210,6 +212,7 @@ export interface Hold {
 
 export interface Modifier {
   readonly id: string
+  readonly region: string
   readonly title: string
   readonly classes: readonly string[]
   readonly when: RuleNode
@@ -268,14 +271,27 @@ export interface Scale {
   readonly calm: readonly string[]
 }
 
+/** What an item is in one region: the same test may be core here and prompted there. */
+export type RegionalItem = Pick<Item, 'depth' | 'answeredAlone'> & Partial<Pick<Item, 'why' | 'key' | 'seconds' | 'label'>>
+
 export interface Region {
   readonly id: string
   readonly name: string
+  /** False for neck and back: judged for both sides, shown without one. */
   readonly side: boolean
+  /** Where it is tapped on the drawn figure, percent of its width and height, for the patient's right or the middle. */
+  readonly figure: readonly FigurePoint[]
   readonly stops: readonly Stop[]
   readonly core: readonly string[]
   readonly minimum: readonly string[]
   readonly complaint: readonly { readonly label: string; readonly item: string; readonly value: string }[]
+  readonly items: Readonly<Record<string, RegionalItem>>
+}
+
+export interface FigurePoint {
+  readonly view: 'front' | 'back'
+  readonly x: number
+  readonly y: number
 }
 
 /** One place of the examination: the items examined together, in the order of the chosen route. */
@@ -294,6 +310,8 @@ export interface School {
 }
 
 export interface Pack {
+  /** True for the pack as one region sees it. */
+  readonly isView?: boolean
   readonly id: string
   readonly version: string
   readonly hash: string

@@ -1,5 +1,6 @@
 import type { Pack, Side, Tier } from '../content/types.js'
-import type { Entry, Examination } from '../record/entry.js'
+import { viewOf } from '../content/view.js'
+import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank } from './prepare.js'
@@ -70,7 +71,7 @@ export interface Judgement {
 
 const prepareds = new WeakMap<Pack, Prepared>()
 
-/** The pack made ready to judge with; made once and kept for as long as the pack lives. */
+/** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
 export function preparePack(pack: Pack): Prepared {
   const held = prepareds.get(pack)
   if (held) return held
@@ -87,13 +88,18 @@ export function preparePack(pack: Pack): Prepared {
 export const judge = (pack: Pack, examination: Examination): Verdict => judgement(pack, examination).verdict
 
 export function judgement(pack: Pack, examination: Examination): Judgement {
-  const prepared = preparePack(pack)
-  const standing = standingEntries(pack, prepared.indexOf, examination.entries)
-  const previous = readingsOf(pack, standingEntries(pack, prepared.indexOf, examination.previous ?? []))
-  const context = prepared.context(readingsOf(pack, standing), previous, Date.parse(examination.asOf))
-  const sides = examination.complaint.sides.map((side) => SIDE_INDEX[side])
+  const view = viewOf(pack, examination.complaint.region)
+  const prepared = preparePack(view)
+  const standing = standingEntries(view, prepared.indexOf, examination.entries)
+  const previous = readingsOf(view, standingEntries(view, prepared.indexOf, examination.previous ?? []))
+  const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf))
+  const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
   return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing }
 }
+
+/** The sides that are judged: a neck or a back has no side of its own, but its nerves have, so both are. */
+export const judgedSides = (pack: Pack, complaint: Complaint): readonly Side[] =>
+  pack.regions.find((region) => region.id === complaint.region)?.side === false ? ['right', 'left'] : complaint.sides
 
 /**
  * The judgement after one more entry: the same as judging the longer record anew, but only what hangs on that item is worked out again.
@@ -129,7 +135,7 @@ function verdictOf(prepared: Prepared, context: Context, sides: readonly number[
   const judged = sides.flatMap((side, at) =>
     prepared.flags.flatMap((_, flag) => judgeFlag(prepared, context, side, flag, asked.inPlay[flag]?.[at] ?? UNKNOWN) ?? []),
   )
-  const met = [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)]
+  const met = withoutRepeats(prepared, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)])
   const openFlags = judged.filter((flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)))
   const floor = mostUrgent(met.map((flag) => flag.tier ?? 'here'))
   const ceiling = mostUrgent([floor, ...judged.map((flag) => flag.ceiling ?? 'here')])
@@ -141,6 +147,18 @@ function verdictOf(prepared: Prepared, context: Context, sides: readonly number[
     holds,
     asked,
   }
+}
+
+/** In a region without a side a flag that both sides meet is told once, with no side unless its findings have one. */
+function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): FlagVerdict[] {
+  if (prepared.pack.regions[0]?.side !== false) return [...flags]
+  const byId = new Map<string, FlagVerdict>()
+  for (const flag of [...flags].sort((a, b) => tierRank(a.tier ?? 'here') - tierRank(b.tier ?? 'here'))) {
+    const isSided = flag.proof !== undefined && findingsOf(flag.proof).some((finding) => finding.side !== 'none')
+    if (!byId.has(flag.id))
+      byId.set(flag.id, isSided && !flags.some((other) => other.id === flag.id && other.side !== flag.side) ? flag : { ...flag, side: 'none' })
+  }
+  return [...byId.values()]
 }
 
 /** The verdict on one flag of one side; undefined when it is not met and holds nothing open. */

@@ -1,6 +1,6 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
-import { dueAt, examinedNormal, itemsById, judgement, referralLetter, sidesOf, type Entry, type Pack } from '@kneecap-awl/core'
+import { dueAt, examinedNormal, itemsById, judgement, referralLetter, sidesOf, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
 import { uuid7 } from '../db/uuid7.js'
 import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
@@ -149,7 +149,7 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
   const base =
     one.base === 'nothing'
       ? []
-      : examinedNormal(pack, one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'], {
+      : examinedNormal(viewOf(pack, 'knee'), one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'], {
           by,
           at: startedAt.toISOString(),
           newId: () => uuid7(startedAt.getTime()),

@@ -1,23 +1,23 @@
 import type { FastifyInstance } from 'fastify'
-import { judgement, publicVerdict, readExamination } from '@kneecap-awl/core'
+import { judgement, publicVerdict, readExamination, viewOf } from '@kneecap-awl/core'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 
 /** The content pack for the browser, and judging for programs. */
 export async function packs(app: FastifyInstance): Promise<void> {
   app.get('/api/packs/current', async (request) => {
     signedIn(request)
-    return { hash: app.shelf.current.hash }
+    const { hash, version, regions, destinations, cautions } = app.shelf.current
+    return { hash, version, destinations, cautions, regions: regions.map(({ id, name, side, figure, complaint }) => ({ id, name, side, figure, complaint })) }
   })
-  app.get(
-    '/api/packs/:hash',
-    { schema: { params: { type: 'object', properties: { hash: { type: 'string', pattern: '^[0-9a-f]{16}$' } } } } },
-    async (request, reply) => {
-      signedIn(request)
-      const pack = await app.shelf.byHash(app.pool, (request.params as { hash: string }).hash)
-      if (!pack) throw notFound('content pack')
-      return reply.header('cache-control', 'private, max-age=31536000, immutable').send(pack)
-    },
-  )
+  const params = { type: 'object', properties: { hash: { type: 'string', pattern: '^[0-9a-f]{16}$' }, region: { type: 'string', pattern: '^[a-z-]{2,40}$' } } }
+  /** The pack as one region sees it: what a workspace needs. */
+  app.get('/api/packs/:hash/:region', { schema: { params } }, async (request, reply) => {
+    signedIn(request)
+    const { hash, region } = request.params as { hash: string; region: string }
+    const pack = await app.shelf.byHash(app.pool, hash)
+    if (!pack?.regions.some((one) => one.id === region)) throw notFound('content pack')
+    return reply.header('cache-control', 'private, max-age=31536000, immutable').send(viewOf(pack, region))
+  })
   app.post('/api/judge', async (request) => {
     app.allow(request, 'judge')
     const read = readExamination(request.body, app.shelf.current)

@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/react-query'
-import type { Entry, Letter, Pack, Side, Tier } from '@kneecap-awl/core'
+import type { Entry, Letter, Pack, Region, Side, Tier } from '@kneecap-awl/core'
 import { outbox } from '../record/outbox'
 import { sendWaiting } from '../record/sendWaiting'
 import { api } from './http'
@@ -72,12 +72,19 @@ export const openReferrals = queryOptions({
   queryFn: () => api<{ referrals: Referral[] }>('GET', '/api/referrals'),
   refetchInterval: 60_000,
 })
-export const currentPack = queryOptions({
-  queryKey: ['pack', 'current'],
-  queryFn: async () => pack((await api<{ hash: string }>('GET', '/api/packs/current')).hash),
-  staleTime: Infinity,
-})
-export const packByHash = (hash: string) => queryOptions({ queryKey: ['pack', hash], queryFn: () => pack(hash), staleTime: Infinity, enabled: hash !== '' })
+/** The pack in use, without its items: what the desk and the start need. */
+export type PackSummary = Pick<Pack, 'hash' | 'version' | 'destinations' | 'cautions'> & {
+  readonly regions: readonly Pick<Region, 'id' | 'name' | 'side' | 'figure' | 'complaint'>[]
+}
+export const currentPack = queryOptions({ queryKey: ['pack', 'current'], queryFn: () => api<PackSummary>('GET', '/api/packs/current'), staleTime: Infinity })
+/** The pack that an examination is judged with, as its region sees it. */
+export const packOf = (examination: Pick<ExaminationSummary, 'packHash' | 'region'> | undefined) =>
+  queryOptions({
+    queryKey: ['pack', examination?.packHash, examination?.region],
+    queryFn: () => api<Pack>('GET', `/api/packs/${examination?.packHash ?? ''}/${examination?.region ?? ''}`),
+    staleTime: Infinity,
+    enabled: examination !== undefined,
+  })
 /** What waits on this device is sent first; what cannot be sent yet stands with what the server holds. */
 export const examination = (id: string) =>
   queryOptions({
@@ -101,5 +108,4 @@ export const patientSearch = (search: string) =>
 export const patientById = (id: string) =>
   queryOptions({ queryKey: ['patient', id], queryFn: () => api<{ patient: PatientSummary; examinations: ExaminationSummary[] }>('GET', `/api/patients/${id}`) })
 
-const pack = (hash: string): Promise<Pack> => api<Pack>('GET', `/api/packs/${hash}`)
 export type { Letter }

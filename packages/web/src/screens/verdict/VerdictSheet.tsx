@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { examination, packByHash, type ExaminationDetail } from '../../api/queries'
+import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Button, Input, SmallTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -20,7 +20,7 @@ import { WhyChain } from './WhyChain'
 export default function VerdictSheet() {
   const { id = '' } = useParams()
   const detail = useQuery(examination(id))
-  const pack = useQuery(packByHash(detail.data?.packHash ?? ''))
+  const pack = useQuery(packOf(detail.data))
   if (detail.isError)
     return (
       <Shell heading="Verdict">

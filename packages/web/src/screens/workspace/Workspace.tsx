@@ -1,6 +1,6 @@
 import { useLocation, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { examination, packByHash, session } from '../../api/queries'
+import { examination, packOf, session } from '../../api/queries'
 import { Shell } from '../../parts/Shell'
 import { Sheet } from './Sheet'
 
@@ -10,7 +10,7 @@ export default function Workspace() {
   const { state } = useLocation() as { state: { complaints?: string[]; amends?: string } | null }
   const { data: account } = useQuery(session)
   const detail = useQuery(examination(id))
-  const pack = useQuery(packByHash(detail.data?.packHash ?? ''))
+  const pack = useQuery(packOf(detail.data))
   if (detail.isError)
     return (
       <Shell heading="Examination">

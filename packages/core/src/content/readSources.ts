@@ -1,0 +1,69 @@
+import { load } from 'js-yaml'
+import { checkShape } from './schema.js'
+import type { Problem } from './problem.js'
+import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SourceFile } from './source.js'
+import type { Item, Stage } from './types.js'
+
+/** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
+export interface Placed<S> {
+  readonly path: string
+  readonly region: string
+  readonly only: readonly string[] | undefined
+  readonly source: S
+}
+
+export interface Sources {
+  pack?: Placed<PackSource>
+  readonly regions: Placed<RegionSource>[]
+  readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
+  readonly calcs: Placed<CalcSource>[]
+  readonly flags: Placed<FlagSource>[]
+  readonly groups: Placed<GroupSource>[]
+  readonly holds: Placed<HoldSource>[]
+  readonly modifiers: Placed<ModifierSource>[]
+  readonly conditions: Placed<ConditionSource>[]
+}
+
+/** Whether a thing stands in a region: its own, or a shared one that is meant for it. */
+export const standsIn = (placed: Pick<Placed<unknown>, 'region' | 'only'>, region: string): boolean =>
+  placed.region === region || (placed.region === 'shared' && (placed.only?.includes(region) ?? true))
+
+/** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
+export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
+  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], conditions: [] }
+  for (const file of files) {
+    const document = parseYaml(file, problems)
+    if (document === undefined) continue
+    const faults = checkShape(file.path, document)
+    problems.push(...faults)
+    if (faults.length === 0) place(document as Record<string, unknown>, file.path, sources)
+  }
+  return sources
+}
+
+function parseYaml(file: SourceFile, problems: Problem[]): unknown {
+  try {
+    return load(file.text)
+  } catch (error) {
+    problems.push({ file: file.path, id: '-', reason: `not valid YAML: ${(error as Error).message.split('\n')[0] ?? ''}`, cure: 'correct the line named' })
+    return undefined
+  }
+}
+
+function place(document: Record<string, unknown>, path: string, sources: Sources): void {
+  const region = /regions\/([a-z-]+)\//.exec(path)?.[1] ?? 'shared'
+  const at = { path, region, only: document.for as string[] | undefined }
+  const all = <S>(key: string): Placed<S>[] => ((document[key] as S[] | undefined) ?? []).map((source) => ({ ...at, source }))
+  if ('tiers' in document) sources.pack = { ...at, source: document as unknown as PackSource }
+  if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
+  if ('items' in document) {
+    const file = document as unknown as ItemsFile
+    sources.items.push(...file.items.map((source) => ({ ...at, source, stage: file.stage, position: file.position })))
+  }
+  sources.calcs.push(...all<CalcSource>('calcs'))
+  sources.flags.push(...all<FlagSource>('flags'))
+  sources.groups.push(...all<GroupSource>('groups'))
+  sources.holds.push(...all<HoldSource>('holds'))
+  sources.modifiers.push(...all<ModifierSource>('modifiers'))
+  sources.conditions.push(...all<ConditionSource>('conditions'))
+}

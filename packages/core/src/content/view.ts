@@ -1,0 +1,42 @@
+import type { Item, Pack } from './types.js'
+
+const views = new WeakMap<Pack, Map<string, Pack>>()
+
+/**
+ * The pack as one region sees it: its own and the shared items with the depth, key and label they have there, and its own flags, calculated
+ * values, prompts, holds, modifiers and conditions. Made once and kept for as long as the pack lives.
+ * @throws Error when the pack has no such region
+ * @example viewOf(pack, 'knee').flags.every((flag) => flag.region === 'knee') // true
+ */
+export function viewOf(pack: Pack, region: string): Pack {
+  if (pack.regions.length === 1 && pack.regions[0]?.id === region && pack.isView) return pack
+  const made = views.get(pack) ?? new Map<string, Pack>()
+  views.set(pack, made)
+  const held = made.get(region)
+  if (held) return held
+  const view = makeView(pack, region)
+  made.set(region, view)
+  return view
+}
+
+function makeView(pack: Pack, id: string): Pack {
+  const region = pack.regions.find((one) => one.id === id)
+  if (!region) throw new Error(`the pack has no region "${id}"`)
+  const here = <S extends { readonly region: string }>(things: readonly S[]): S[] => things.filter((thing) => thing.region === id)
+  const asSeen = (item: Item): Item => {
+    const regional = region.items[item.id]
+    return regional ? { ...item, ...regional } : item
+  }
+  return {
+    ...pack,
+    isView: true,
+    regions: [region],
+    items: pack.items.filter((item) => item.owner === id || item.owner === 'shared' || region.items[item.id]).map(asSeen),
+    calcs: here(pack.calcs),
+    flags: here(pack.flags),
+    groups: here(pack.groups),
+    holds: here(pack.holds),
+    modifiers: here(pack.modifiers),
+    conditions: here(pack.conditions),
+  }
+}

@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest'
+import { examinedNormal, judge, judgedSides, problemLine, viewOf, type Entry, type Pack, type Side } from '../../src/index.js'
+import { lintRegion, searchFlags } from '../../src/content/lint.js'
+import { WitnessSearch } from '../../src/content/witness.js'
+import { NO, YES } from '../../src/judge/truth.js'
+import { AS_OF, newId, thePack } from '../support.js'
+
+interface About {
+  /** Core items of the brief for this region. */
+  readonly core: number
+  readonly flags: number
+  readonly age: number
+  /** Findings that a calm record needs beyond "examined and normal": when it began, for one. */
+  readonly also?: readonly Pick<Entry, 'item' | 'value' | 'qualifiers'>[]
+}
+
+/** What holds for every region of the pack: sound, provable flag by flag, calm when all of its core is normal. */
+export function regionSuite(id: string, { core, flags, age, also = [] }: About): void {
+  const view = viewOf(thePack(), id)
+  describe(id, () => {
+    it('has no fault that can be seen without searching', () => expect(lintRegion(view).map(problemLine)).toEqual([]))
+    it(`asks ${core} core items in about five minutes`, () => {
+      const asked = view.items.filter((item) => item.depth === 'core')
+      expect(asked).toHaveLength(core)
+      expect(asked.reduce((sum, item) => sum + item.seconds, 0)).toBeLessThan(300)
+    })
+    it(`carries ${flags} flags`, () => expect(view.flags).toHaveLength(flags))
+    it('is Here to Here when its whole core is normal', () => {
+      for (const side of judgedSides(view, { region: id, sides: ['right'] })) {
+        const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, age, also) })
+        expect([verdict.floor, verdict.ceiling, verdict.openFlags.map((flag) => flag.id)]).toEqual(['here', 'here', []])
+      }
+    })
+    it('meets no flag that is not in play', () => expect(searchFlags(view).map(problemLine)).toEqual([]))
+
+    const search = new WitnessSearch(view)
+    const provable = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here')
+    it.each(provable.map((flag) => [flag.flag.id, flag.any] as const))('%s can be met, can be excluded, and needs each finding of a least set', (_id, rule) => {
+      const met = search.find([{ rule, want: YES }])
+      expect(met.found).toBeDefined()
+      expect(search.find([{ rule, want: NO }]).found).toBeDefined()
+      const truth = (slots: ReadonlyMap<number, unknown>): number => {
+        const array = new Array<never>(view.items.length * 3)
+        for (const [slot, reading] of slots) array[slot] = reading as never
+        const context = search.prepared.context(array, [], Date.UTC(2026, 0, 15))
+        search.prepared.enterPhase(context, { deciding: false, indicated: null })
+        return rule.run(context, 0)
+      }
+      const least = new Map(met.found)
+      const without = (slot: number): Map<number, unknown> => new Map([...least].filter(([one]) => one !== slot))
+      for (const slot of [...least.keys()]) if (truth(without(slot)) === YES) least.delete(slot)
+      expect(truth(least)).toBe(YES)
+      for (const slot of least.keys()) expect(truth(without(slot))).not.toBe(YES)
+    })
+  })
+}
+
+function calmRecord(view: Pack, age: number, also: About['also'] = []): Entry[] {
+  const at = '2026-03-10T08:00:00.000Z'
+  const told = (one: Pick<Entry, 'item' | 'value' | 'qualifiers'>, side: Side): Entry => ({
+    id: newId(),
+    side,
+    state: 'examined',
+    by: 'test',
+    at: AS_OF,
+    ...one,
+  })
+  const known = [
+    { item: 'patient.age-years', value: age },
+    { item: 'patient.bmi', value: 25 },
+    { item: 'patient.sex', value: 'female' },
+    { item: 'story.onset-at', value: '2026-02-17T09:00:00.000Z', qualifiers: { precision: 'exact' } },
+    ...also,
+  ]
+  const items = new Map(view.items.map((item) => [item.id, item]))
+  return [
+    ...examinedNormal(view, ['card', 'core'], { by: 'test', at, newId }),
+    ...known.flatMap((one) => (!items.has(one.item) ? [] : items.get(one.item)?.sided ? [told(one, 'right'), told(one, 'left')] : [told(one, 'none')])),
+  ]
+}
