@@ -36,10 +36,10 @@ function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[
     }))
 }
 
-/** Shared files are read after the regions' in order of path, so either may come first: what the region says stands over the shared text. */
+/** Shared files are read after the regions' in order of path, so either may come first: what the region says, and the stage in which it asks, stands over the shared text. */
 function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
   const [shared, own] = a.isShared ? [a, b] : [b, a]
-  return { ...own, stage: shared.stage, position: shared.position, source: { ...shared.source, ...own.source } }
+  return { ...own, position: own.position ?? shared.position, source: { ...shared.source, ...own.source } }
 }
 
 const mapValues = (from: Readonly<Record<string, string>>, change: (value: string) => string): Record<string, string> =>
