@@ -36,8 +36,11 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   app.post('/api/examinations', { schema: { body: startBody } }, async (request, reply) => {
     const account = app.allow(request, 'examine')
     const body = request.body as StartBody
-    if (!app.shelf.current.regions.some((region) => region.id === body.region))
+    const region = app.shelf.current.regions.find((one) => one.id === body.region)
+    if (!region)
       throw badInput([{ path: '/region', reason: `"${body.region}" cannot be examined yet`, expected: app.shelf.current.regions.map((r) => r.id).join(', ') }])
+    if (body.sides.includes('none') === region.side)
+      throw badInput([{ path: '/sides', reason: `do not suit a ${region.name.toLowerCase()}`, expected: region.side ? 'right, left or both' : 'none' }])
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
       const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined

@@ -8,9 +8,7 @@ import { currentPack, patientById, patientSearch } from '../../api/queries'
 import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
 import { ageAt } from '../../parts/times'
-import { Figure } from './Figure'
-
-type LimbSide = 'right' | 'left'
+import { Figure, type Sore } from './Figure'
 
 /** Two steps: who, and where it hurts. */
 export default function Start() {
@@ -19,24 +17,24 @@ export default function Start() {
   const [name, setName] = useState('')
   const [birthDate, setBirthDate] = useState('')
   const [sex, setSex] = useState<string>('')
-  const [sides, setSides] = useState<readonly LimbSide[]>([])
+  const [sore, setSore] = useState<Sore>()
   const [complaints, setComplaints] = useState<ReadonlySet<string>>(new Set())
   const [setting, setSetting] = useState<'primary-care' | 'emergency'>('primary-care')
   const [fault, setFault] = useState('')
   const navigate = useNavigate()
   const client = useQueryClient()
   const { data: pack } = useQuery(currentPack)
-  const region = pack?.regions[0]
+  const region = pack?.regions.find((one) => one.id === sore?.region)
   const who = patientId !== '' || (name.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(birthDate))
-  const next = !who ? 'Say who: find the patient, or give name and birth date.' : sides.length === 0 ? 'Tap the sore knee on the figure.' : ''
+  const next = !who ? 'Say who: find the patient, or give name and birth date.' : !sore ? 'Tap the sore joint on the figure.' : ''
 
   const begin = async (): Promise<void> => {
     setFault('')
     try {
       const { id } = await api<{ id: string }>('POST', '/api/examinations', {
         ...(patientId ? { patientId } : { patient: { name, birthDate, ...(sex ? { sex } : {}) } }),
-        region: region?.id ?? 'knee',
-        sides,
+        region: sore?.region,
+        sides: sore?.sides,
         setting,
       })
       await client.invalidateQueries({ queryKey: ['desk'] })
@@ -95,12 +93,23 @@ export default function Start() {
         </div>
         <div>
           <SmallTitle>Where it hurts</SmallTitle>
-          <Soft>The figure faces you: the patient's right is on your left. This version examines knees.</Soft>
-          <Figure sides={sides} onChange={setSides} />
+          <Soft aria-live="polite">
+            {region && sore
+              ? `${sore.sides.filter((side) => side !== 'none').join(' and ')} ${region.name.toLowerCase()}`.trim()
+              : "The figure faces you: the patient's right is on your left."}
+          </Soft>
+          <Figure
+            regions={pack?.regions ?? []}
+            sore={sore}
+            onChange={(now) => {
+              setSore(now)
+              setComplaints(new Set())
+            }}
+          />
         </div>
         <div>
           <SmallTitle>What it does</SmallTitle>
-          <Soft>Tap what the patient says first. It fills the story.</Soft>
+          <Soft>{region ? 'Tap what the patient says first. It fills the story.' : 'Tap the joint first.'}</Soft>
           <Row
             orientation="vertical"
             aria-label="Complaint"
@@ -162,7 +171,7 @@ function Who({ patientId, onPick }: { readonly patientId: string; readonly onPic
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 340px minmax(0, 0.8fr);
+  grid-template-columns: minmax(0, 1fr) 440px minmax(0, 0.8fr);
   gap: 40px;
   max-width: 1200px;
   margin: 0 auto;

@@ -11,9 +11,7 @@ export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verd
   const [shown, setShown] = useState<FlagVerdict>()
   const flags = verdict.flags.filter((flag) => flag.tier !== 'here')
   if (flags.length === 0)
-    return (
-      <p>No flag is met. {verdict.flags.length > 0 ? 'The minimum set of the knee is complete.' : 'The minimum set is not complete: gaps are not normal.'}</p>
-    )
+    return <p>No flag is met. {verdict.flags.length > 0 ? 'The minimum set is complete.' : 'The minimum set is not complete: gaps are not normal.'}</p>
   return (
     <>
       {flags.map((flag) => (

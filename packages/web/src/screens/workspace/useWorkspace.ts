@@ -119,17 +119,11 @@ function stopItems(pack: Pack, region: Region, stop: Stop): Item[] {
   return [...own, ...extra]
 }
 
-const HOMES: Readonly<Record<string, string>> = {
-  screen: 'screen',
-  look: 'look',
-  feel: 'feel',
-  move: 'move',
-  strength: 'sitting',
-  test: 'stability',
-  neuro: 'pulses',
-  vascular: 'pulses',
-  neighbours: 'neighbours',
-  function: 'walk',
-  result: 'results',
+/** The stop in which an item is shown: its own, else the one that holds most of its stage. */
+export function homeOf(item: Item, region: Region): string {
+  const own = region.stops.find((stop) => stop.items.includes(item.id))
+  if (own) return own.id
+  const alike = (stop: Stop): number => stop.items.filter((id) => id.split('.').includes(item.stage)).length
+  const [nearest] = [...region.stops].sort((a, b) => alike(b) - alike(a))
+  return nearest && alike(nearest) > 0 ? nearest.id : (region.stops.find((stop) => stop.position === item.position && stop.id !== 'story')?.id ?? 'screen')
 }
-export const homeOf = (item: Item, region: Region): string => region.stops.find((stop) => stop.items.includes(item.id))?.id ?? HOMES[item.stage] ?? 'story'
