@@ -1,0 +1,3 @@
+import { regionSuite } from './regionSuite.js'
+
+regionSuite('hip', { core: 59, flags: 49, age: 40 })
