@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { calcVerdicts, counterfactuals, conditionRanges, findingsOf, openItems, type Judgement, type Tier } from '../src/index.js'
-import { calm, daysAgo, entriesFor, flagIds, judged, thePack, type Findings } from './support.js'
+import { calm, daysAgo, entriesFor, flagIds, judged, type Findings } from './support.js'
 
 const range = (findings: Findings, base = calm()): [Tier, Tier] => {
   const { verdict } = judged([...base, ...entriesFor(findings)])
