@@ -32,14 +32,15 @@ export interface Start {
   readonly birthDate?: string
   readonly side?: 'right' | 'left'
   readonly urgent?: boolean
+  readonly joint?: 'knee' | 'ankle' | 'hip' | 'shoulder' | 'elbow'
 }
 
-/** Begins an examination of a new patient's knee, from the desk to the story. */
-export async function begin(page: Page, { name, birthDate = '1986-05-04', side = 'right', urgent = false }: Start): Promise<void> {
+/** Begins an examination of a new patient's joint, from the desk to the story. */
+export async function begin(page: Page, { name, birthDate = '1986-05-04', side = 'right', urgent = false, joint = 'knee' }: Start): Promise<void> {
   await page.getByRole('button', { name: 'Start an examination' }).click()
   await page.getByLabel('New patient, name').fill(name)
   await page.getByLabel('Birth date').fill(birthDate)
-  await page.getByRole('button', { name: `${side} knee, front` }).click()
+  await page.getByRole('button', { name: `${side} ${joint}, front` }).click()
   if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
   await page.getByRole('button', { name: 'Begin with the story' }).click()
   await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()

@@ -112,7 +112,7 @@ class RegionBuilder {
       const templates = shared.filter((one) => one.source.id === source.id).map((one) => one.source)
       const clauses = [...(source.clauses ?? []), ...templates.flatMap((one) => one.clauses ?? [])]
       const merged: FlagSource = Object.assign({}, ...templates, source, { clauses }) as FlagSource
-      const missing = REQUIRED.filter((key) => merged[key] === undefined)
+      const missing = REQUIRED.filter((key) => !(key in merged))
       if (missing.length > 0 || clauses.length === 0) {
         this.problems.push({ file: path, id: source.id, reason: `does not say ${[...missing, ...(clauses.length === 0 ? ['clauses'] : [])].join(', ')}`, cure: 'say it here or in the shared flag of that id' })
         return []

@@ -51,7 +51,7 @@ export function dependentsOf(prepared: Prepared): readonly Dependents[] {
       case 'hold':
         return ofNode(prepared.readyHold(leaf.ref).rule.node)
       case 'any-flag':
-        return merged(prepared.flags.flatMap(({ flag, any }) => (flag.id === leaf.self ? [] : [ofNode(any.node)])))
+        return merged(prepared.moreUrgentClauses(leaf.self).map(({ rule }) => ofNode(rule.node)))
       case 'always':
         return new Set()
       default:

@@ -51,6 +51,7 @@ export class Prepared {
   /** Every rule compiled, by its number. */
   readonly compiled: Compiled[] = []
   private count = 0
+  private readonly moreUrgent = new Map<string, readonly ReadyClause[]>()
   private dependents: readonly Dependents[] | undefined
   private readonly calcIndex: ReadonlyMap<string, number>
   private readonly flagIndex: ReadonlyMap<string, number>
@@ -239,13 +240,19 @@ export class Prepared {
     return this.readyFlag(id).inPlay.run(context, side)
   }
 
+  /** Clauses of other flags whose tier is more urgent than every clause of `self`: what `any-flag` reads. */
+  moreUrgentClauses(self: string): readonly ReadyClause[] {
+    const held = this.moreUrgent.get(self)
+    if (held) return held
+    const own = Math.min(...this.readyFlag(self).clauses.map((clause) => tierRank(clause.tier)))
+    const found = this.flags.flatMap(({ flag, clauses }) => (flag.id === self ? [] : clauses.filter((clause) => tierRank(clause.tier) < own)))
+    this.moreUrgent.set(self, found)
+    return found
+  }
+
   /** Met when some flag of this side is proven at a more urgent tier than every clause of `self`. */
   moreUrgentFlag(self: string, context: Context, side: number): T {
-    const own = Math.min(...this.readyFlag(self).clauses.map((clause) => tierRank(clause.tier)))
-    const more = this.flags.some(
-      ({ flag, clauses }) => flag.id !== self && clauses.some((clause) => tierRank(clause.tier) < own && clause.rule.run(context, side) === YES),
-    )
-    return more ? YES : NO
+    return this.moreUrgentClauses(self).some((clause) => clause.rule.run(context, side) === YES) ? YES : NO
   }
 
   /** A reader for a path written in a derivation: `item`, `item.qualifier` or `other(item)`. */

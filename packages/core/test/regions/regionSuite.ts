@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { examinedNormal, judge, judgedSides, problemLine, viewOf, type Entry, type Pack, type Side } from '../../src/index.js'
+import { examinedNormal, judge, judgeAlong, judgedSides, problemLine, viewOf, type Entry, type Pack, type Side } from '../../src/index.js'
 import { lintRegion, searchFlags } from '../../src/content/lint.js'
 import { WitnessSearch } from '../../src/content/witness.js'
 import { NO, YES } from '../../src/judge/truth.js'
@@ -29,6 +29,15 @@ export function regionSuite(id: string, { core, flags, age, also = [] }: About):
       for (const side of judgedSides(view, { region: id, sides: ['right'] })) {
         const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, age, also) })
         expect([verdict.floor, verdict.ceiling, verdict.openFlags.map((flag) => flag.id)]).toEqual(['here', 'here', []])
+      }
+    })
+    it('is judged along a growing record as it is judged anew', () => {
+      const about = { complaint: { region: id, sides: judgedSides(view, { region: id, sides: ['right'] }) }, asOf: AS_OF }
+      const along = judgeAlong(view, about)
+      const record = calmRecord(view, age, also)
+      for (let known = 0; known <= record.length; known += 9) {
+        const entries = record.slice(0, known)
+        expect(along(entries).verdict).toEqual(judge(view, { ...about, entries }))
       }
     })
     it('meets no flag that is not in play', () => expect(searchFlags(view).map(problemLine)).toEqual([]))
