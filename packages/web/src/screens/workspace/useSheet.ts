@@ -4,7 +4,8 @@ import type { HoldVerdict, Item, Pack, Side } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import { useKeys } from './useKeys'
-import { homeOf, useWorkspace } from './useWorkspace'
+import { layoutOf } from './layout'
+import { useWorkspace } from './useWorkspace'
 import type { Answer } from './ValueControl'
 
 export type SidePick = 'both' | 'right' | 'left'
@@ -38,11 +39,11 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
       const item = items.get(id)
       if (!item || !view.region) return
       setFetched((now) => new Set([...now, id]))
-      setStopId(item.stage === 'patient' ? 'story' : homeOf(item, view.region))
+      setStopId(item.stage === 'patient' ? 'story' : (layoutOf(pack, view.region).stopOf.get(id) ?? 'screen'))
       setRowId(id)
       requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' }))
     },
-    [items, view.region],
+    [items, pack, view.region],
   )
   const answer = useCallback(
     (item: Item, side: Side, given: Answer): void => {

@@ -10,12 +10,12 @@ import {
   type Folded,
   type Item,
   type Pack,
-  type Region,
   type Side,
   type Stop,
   type Verdict,
 } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
+import { layoutOf } from './layout'
 
 export interface StopView {
   readonly stop: Stop
@@ -74,7 +74,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
         .map((text) => text.slice(8, -1)),
     )
     return region.stops.map((stop) => {
-      const listed = stop.id === 'story' ? storyItems(pack, region) : stopItems(pack, region, stop)
+      const listed = layoutOf(pack, region).itemsOf.get(stop.id) ?? []
       const shown = listed.filter(isShown)
       return {
         stop,
@@ -104,26 +104,3 @@ function firstProven(verdict: Verdict, state: Folded): string | undefined {
 }
 
 const RESULTS_ALWAYS = ['imaging.film']
-/** Story facts: the core in its own order, then what is prompted. */
-function storyItems(pack: Pack, region: Region): Item[] {
-  const rank = (item: Item): number => (region.core.includes(item.id) ? region.core.indexOf(item.id) : region.core.length)
-  return pack.items.filter((item) => item.stage === 'story' && item.derive === undefined).sort((a, b) => rank(a) - rank(b))
-}
-
-/** The stop's own list, then whatever else of the region is examined in the same stage and place. */
-function stopItems(pack: Pack, region: Region, stop: Stop): Item[] {
-  const byId = new Map(pack.items.map((item) => [item.id, item]))
-  const own = stop.items.flatMap((id) => byId.get(id) ?? [])
-  const listed = new Set(region.stops.flatMap((one) => one.items))
-  const extra = pack.items.filter((item) => !listed.has(item.id) && item.depth === 'on-demand' && homeOf(item, region) === stop.id)
-  return [...own, ...extra]
-}
-
-/** The stop in which an item is shown: its own, else the one that holds most of its stage. */
-export function homeOf(item: Item, region: Region): string {
-  const own = region.stops.find((stop) => stop.items.includes(item.id))
-  if (own) return own.id
-  const alike = (stop: Stop): number => stop.items.filter((id) => id.split('.').includes(item.stage)).length
-  const [nearest] = [...region.stops].sort((a, b) => alike(b) - alike(a))
-  return nearest && alike(nearest) > 0 ? nearest.id : (region.stops.find((stop) => stop.position === item.position && stop.id !== 'story')?.id ?? 'screen')
-}
