@@ -18,11 +18,15 @@ const CONTENT = join(import.meta.dirname, '../../../content')
 const walk = (dir: string): string[] =>
   readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
 
+/** The hand-written cases, one file a region. */
+export const caseFiles = (): string[] => walk(join(CONTENT, 'cases')).map((path) => readFileSync(path, 'utf8'))
+
 /** The content files, of all regions or of one with what is shared. */
 export const contentFiles = (region?: string): SourceFile[] =>
   walk(CONTENT)
     .filter((path) => path.endsWith('.yaml'))
     .map((path) => ({ path: relative(CONTENT, path), text: readFileSync(path, 'utf8') }))
+    .filter(({ path }) => !path.startsWith('cases/'))
     .filter(({ path }) => region === undefined || !path.startsWith('regions/') || path.startsWith(`regions/${region}/`))
     .sort((a, b) => (a.path < b.path ? -1 : 1))
 
@@ -45,11 +49,11 @@ export type Findings = Readonly<Record<string, string | number | readonly string
 
 const isTold = (value: Findings[string]): value is Told => typeof value === 'object' && !Array.isArray(value)
 
-export function entriesFor(findings: Findings, sore: Side = 'right', at = AS_OF): Entry[] {
+export function entriesFor(findings: Findings, sore: Side = 'right', at = AS_OF, region = 'knee'): Entry[] {
   const items = itemsById(thePack())
   return Object.entries(findings).map(([key, given]) => {
     const [id = '', named] = key.split(' ')
-    const item = items.get(id) ?? items.get(`knee.${id}`)
+    const item = items.get(id) ?? items.get(`${region}.${id}`)
     if (!item) throw new Error(`no item "${id}"`)
     const { side, state = 'examined', ...finding }: Told = isTold(given) ? given : { value: given }
     return { id: newId(), item: item.id, side: item.sided ? ((named as Side | undefined) ?? side ?? sore) : 'none', state, ...finding, by: 'test', at }
@@ -68,3 +72,28 @@ export const exam = (entries: readonly Entry[], side: Side = 'right'): Examinati
 
 export const judged = (entries: readonly Entry[], side: Side = 'right') => judgement(thePack(), exam(entries, side))
 export const flagIds = (entries: readonly Entry[], side: Side = 'right'): string[] => judged(entries, side).verdict.flags.map((flag) => flag.id)
+
+/** Card and core of a region examined and normal on both sides, begun three weeks ago. */
+export function calmRecord(view: Pack, age: number, also: readonly Pick<Entry, 'item' | 'value' | 'qualifiers'>[] = []): Entry[] {
+  const at = '2026-03-10T08:00:00.000Z'
+  const told = (one: Pick<Entry, 'item' | 'value' | 'qualifiers'>, side: Side): Entry => ({
+    id: newId(),
+    side,
+    state: 'examined',
+    by: 'test',
+    at: AS_OF,
+    ...one,
+  })
+  const known = [
+    { item: 'patient.age-years', value: age },
+    { item: 'patient.bmi', value: 25 },
+    { item: 'patient.sex', value: 'female' },
+    { item: 'story.onset-at', value: '2026-02-17T09:00:00.000Z', qualifiers: { precision: 'exact' } },
+    ...also,
+  ]
+  const items = new Map(view.items.map((item) => [item.id, item]))
+  return [
+    ...examinedNormal(view, ['card', 'core'], { by: 'test', at, newId }),
+    ...known.flatMap((one) => (!items.has(one.item) ? [] : items.get(one.item)?.sided ? [told(one, 'right'), told(one, 'left')] : [told(one, 'none')])),
+  ]
+}

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { examinedNormal, judge, judgeAlong, judgedSides, problemLine, viewOf, type Entry, type Pack, type Side } from '../../src/index.js'
+import { judge, judgeAlong, judgedSides, problemLine, viewOf, type Entry } from '../../src/index.js'
 import { lintRegion, searchFlags } from '../../src/content/lint.js'
 import { WitnessSearch } from '../../src/content/witness.js'
 import { NO, YES } from '../../src/judge/truth.js'
-import { AS_OF, newId, thePack } from '../support.js'
+import { AS_OF, calmRecord, thePack } from '../support.js'
 
 interface About {
   /** Core items of the brief for this region. */
@@ -62,28 +62,4 @@ export function regionSuite(id: string, { core, flags, age, also = [] }: About):
       for (const slot of least.keys()) expect(truth(without(slot))).not.toBe(YES)
     })
   })
-}
-
-function calmRecord(view: Pack, age: number, also: About['also'] = []): Entry[] {
-  const at = '2026-03-10T08:00:00.000Z'
-  const told = (one: Pick<Entry, 'item' | 'value' | 'qualifiers'>, side: Side): Entry => ({
-    id: newId(),
-    side,
-    state: 'examined',
-    by: 'test',
-    at: AS_OF,
-    ...one,
-  })
-  const known = [
-    { item: 'patient.age-years', value: age },
-    { item: 'patient.bmi', value: 25 },
-    { item: 'patient.sex', value: 'female' },
-    { item: 'story.onset-at', value: '2026-02-17T09:00:00.000Z', qualifiers: { precision: 'exact' } },
-    ...also,
-  ]
-  const items = new Map(view.items.map((item) => [item.id, item]))
-  return [
-    ...examinedNormal(view, ['card', 'core'], { by: 'test', at, newId }),
-    ...known.flatMap((one) => (!items.has(one.item) ? [] : items.get(one.item)?.sided ? [told(one, 'right'), told(one, 'left')] : [told(one, 'none')])),
-  ]
 }
