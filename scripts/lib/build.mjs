@@ -1,5 +1,4 @@
 import { join } from 'node:path'
-import { existsSync } from 'node:fs'
 import { ROOT, onceFor, run, stampOf } from './run.mjs'
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
@@ -13,10 +12,7 @@ const CODE = [
 ]
 
 /** Compiles core and server with TypeScript, unless nothing changed. */
-export const buildServer = () =>
-  existsSync(join(ROOT, 'packages/server/dist/main.js'))
-    ? onceFor(join(ROOT, '.data/stamp-server'), stampOf(CODE), compile)
-    : onceFor(join(ROOT, '.data/stamp-server'), `${stampOf(CODE)} `, compile)
+export const buildServer = () => onceFor(join(ROOT, '.data/stamp-server'), stampOf(CODE), 'packages/server/dist/main.js', compile)
 
 function compile() {
   run(process.execPath, [bin('tsc'), '-b', 'packages/server'], { quiet: true })
@@ -26,8 +22,7 @@ function compile() {
 /** Builds the web application, unless nothing changed. */
 export const buildWeb = () => {
   const paths = [...CODE, 'packages/web/src', 'packages/web/index.html', 'packages/web/vite.config.ts', 'packages/web/public']
-  const stamp = existsSync(join(ROOT, 'packages/web/dist/index.html')) ? stampOf(paths) : `${stampOf(paths)} `
-  return onceFor(join(ROOT, '.data/stamp-web'), stamp, () => {
+  return onceFor(join(ROOT, '.data/stamp-web'), stampOf(paths), 'packages/web/dist/index.html', () => {
     run(process.execPath, [bin('vite'), 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'packages/web'), quiet: true })
     return 'built'
   })

@@ -74,9 +74,9 @@ export function stampOf(paths) {
   return hash.digest('hex')
 }
 
-/** Runs the work unless the stamp kept beside it says that it was done for the same sources. */
-export async function onceFor(file, stamp, work) {
-  if (existsSync(file) && readFileSync(file, 'utf8') === stamp) return 'up to date'
+/** Runs the work unless what it makes is there and the stamp kept says that it was made from the same sources. */
+export async function onceFor(file, stamp, makes, work) {
+  if (existsSync(join(ROOT, makes)) && existsSync(file) && readFileSync(file, 'utf8') === stamp) return 'up to date'
   const said = await work()
   mkdirSync(dirname(file), { recursive: true })
   writeFileSync(file, stamp)
