@@ -4,20 +4,9 @@ export { PackError, problemLine, type Problem } from './content/problem.js'
 export type { SourceFile } from './content/source.js'
 export * from './record/entry.js'
 export { fold, slotKey, superseded, type Folded } from './record/fold.js'
-export {
-  calcVerdicts,
-  judge,
-  judgeAlong,
-  judgedSides,
-  judgement,
-  preparePack,
-  rejudge,
-  type CalcVerdict,
-  type FlagVerdict,
-  type HoldVerdict,
-  type Judgement,
-  type Verdict,
-} from './judge/judge.js'
+export { calcVerdicts, type CalcVerdict } from './judge/calcVerdicts.js'
+export { judge, judgedSides, judgement, preparePack, type FlagVerdict, type HoldVerdict, type Judgement, type Verdict } from './judge/judge.js'
+export { judgeAlong, rejudge } from './judge/judgeAlong.js'
 export { openItems, type OpenItem } from './judge/openItems.js'
 export { counterfactuals, type ChangedFinding, type Counterfactual } from './judge/counterfactual.js'
 export { findingsOf, type ProofFinding, type ProofNode } from './judge/proof.js'
@@ -40,5 +29,6 @@ export { lintPack } from './content/lint.js'
 export { findingLine, tellingFindings } from './report/reasons.js'
 export { dayAndTime, dayOnly, isTimeZone } from './report/times.js'
 export { compileRule } from './judge/compileRule.js'
+export { oncePer } from './content/oncePer.js'
 export { viewOf } from './content/view.js'
 export { packReport, type RegionReport } from './report/packReport.js'

@@ -1,5 +1,5 @@
 import type { Problem } from './problem.js'
-import { standsIn, type Sources } from './readSources.js'
+import { inRegion, standsIn, type Sources } from './readSources.js'
 import type { ItemSource } from './source.js'
 import type { Finding, Item, Qualifier, Scalar, Scale } from './types.js'
 
@@ -24,16 +24,7 @@ function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[
   if (item.source.scope !== 'joint' || item.region !== 'shared') return [item]
   return regions
     .filter((region) => standsIn(item, region))
-    .map((region) => ({
-      ...item,
-      region,
-      isShared: true,
-      source: {
-        ...item.source,
-        id: `${region}.${item.source.id}`,
-        ...(item.source.derive ? { derive: { ...item.source.derive, from: mapValues(item.source.derive.from, (path) => path.replace(/\{region\}/g, region)) } } : {}),
-      },
-    }))
+    .map((region) => ({ ...item, region, isShared: true, source: { ...inRegion(item.source, region), id: `${region}.${item.source.id}` } }))
 }
 
 /** Shared files are read after the regions' in order of path, so either may come first: what the region says, and the stage in which it asks, stands over the shared text. */
@@ -41,9 +32,6 @@ function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
   const [shared, own] = a.isShared ? [a, b] : [b, a]
   return { ...own, position: own.position ?? shared.position, source: { ...shared.source, ...own.source } }
 }
-
-const mapValues = (from: Readonly<Record<string, string>>, change: (value: string) => string): Record<string, string> =>
-  Object.fromEntries(Object.entries(from).map(([key, value]) => [key, change(value)]))
 
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
 const EQUAL: Qualifier = { label: 'equal to the other side', kind: 'sign' }

@@ -1,17 +1,12 @@
 import { parseRule, RuleError, type Names, type RuleSource } from './parseRule.js'
 import type { Problem } from './problem.js'
-import { standsIn, type Placed, type Sources } from './readSources.js'
+import { inRegion, standsIn, type Placed, type Sources } from './readSources.js'
+import { itemsOfRule } from './rules.js'
 import type { CalcSource, ConditionSource, FlagSource, RegionSource } from './source.js'
-import type { Calc, Condition, Flag, Hold, Item, Modifier, PromptGroup, Region, RegionalItem, RuleNode } from './types.js'
+import type { Calc, Condition, Flag, Hold, Item, Modifier, Pack, PromptGroup, Region, RegionalItem, RuleNode } from './types.js'
 
-export interface RegionParts {
+export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'groups' | 'holds' | 'modifiers' | 'conditions'> {
   readonly region: Region
-  readonly calcs: readonly Calc[]
-  readonly flags: readonly Flag[]
-  readonly groups: readonly PromptGroup[]
-  readonly holds: readonly Hold[]
-  readonly modifiers: readonly Modifier[]
-  readonly conditions: readonly Condition[]
 }
 
 interface Shelf {
@@ -109,7 +104,7 @@ class RegionBuilder {
     const shared = this.shelf.sources.flags.filter((flag) => flag.region === 'shared' && standsIn(flag, this.id))
     const own = this.shelf.sources.flags.filter((flag) => flag.region === this.id)
     return own.flatMap(({ source, path }) => {
-      const templates = shared.filter((one) => one.source.id === source.id).map((one) => one.source)
+      const templates = shared.filter((one) => one.source.id === source.id).map((one) => inRegion(one.source, this.id))
       const clauses = [...(source.clauses ?? []), ...templates.flatMap((one) => one.clauses ?? [])]
       const merged: FlagSource = Object.assign({}, ...templates, source, { clauses }) as FlagSource
       const missing = REQUIRED.filter((key) => !(key in merged))
@@ -174,7 +169,7 @@ class RegionBuilder {
       ...source,
       region: this.id,
       when: this.rule(source.when, path, source.id),
-      stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.shelf.sets[id.replace('$here.', `$${this.id}.`)] ?? []) : [this.listed(id, path, source.id)])),
+      stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.shelf.sets[id] ?? []) : [this.listed(id, path, source.id)])),
       source: source.source ?? 'expert',
     }))
   }
@@ -248,19 +243,7 @@ const BANDS: Readonly<Record<string, readonly [number, number]>> = { rare: [0.00
 
 /** The items that could meet or exclude a flag of tier now or today: those are answered one by one. */
 function urgentItems(flags: readonly Flag[], calcs: readonly Calc[]): ReadonlySet<string> {
-  const calcRules = new Map(calcs.map((calc) => [calc.id, [calc.when, ...calc.ladder.map((r) => r.when), ...calc.points.map((p) => p.when)].filter((r) => r !== undefined)]))
-  const urgent = new Set<string>()
-  const seen = new Set<string>()
-  const walk = (node: RuleNode): void => {
-    if (node.op !== 'leaf') return node.of.forEach(walk)
-    const { leaf } = node
-    if (leaf.type === 'compare') [leaf.term.item, ...(leaf.term.more ?? [])].forEach((id) => urgent.add(id))
-    else if ('item' in leaf) urgent.add(leaf.item)
-    else if (leaf.type === 'calc' && !seen.has(leaf.calc)) {
-      seen.add(leaf.calc)
-      calcRules.get(leaf.calc)?.forEach(walk)
-    }
-  }
-  for (const flag of flags) for (const clause of flag.clauses) if (clause.tier === 'now' || clause.tier === 'today') walk(clause.when)
-  return urgent
+  const byId = new Map(calcs.map((calc) => [calc.id, calc]))
+  const urgent = flags.flatMap((flag) => flag.clauses.filter(({ tier }) => tier === 'now' || tier === 'today'))
+  return new Set(urgent.flatMap((clause) => itemsOfRule(clause.when, byId)))
 }

@@ -1,10 +1,12 @@
-import { viewOf } from './view.js'
 import { STAGE_CEILINGS } from './ceilings.js'
 import type { Problem } from './problem.js'
+import { itemsOfRule, leavesOf, rulesOf } from './rules.js'
 import type { Item, Leaf, Pack, RuleNode } from './types.js'
+import { viewOf } from './view.js'
 import { WitnessSearch, type Goal } from './witness.js'
 import { MEASURES } from '../measure/registry.js'
 import { NO, YES } from '../judge/truth.js'
+import { itemsById } from '../record/checkEntry.js'
 
 /**
  * Reviews a compiled pack: words and kinds of every comparison, sources of figures, ceilings of the core, keys, cycles, what `inPlay`
@@ -51,24 +53,10 @@ function lintCore(pack: Pack): Problem[] {
 }
 
 /** Every leaf of every rule with the id of what owns it. */
-function leaves(pack: Pack): { readonly id: string; readonly leaf: Leaf }[] {
-  const walk = (id: string, node: RuleNode): { id: string; leaf: Leaf }[] => (node.op === 'leaf' ? [{ id, leaf: node.leaf }] : node.of.flatMap((kid) => walk(id, kid)))
-  return rulesOf(pack).flatMap(([id, node]) => walk(id, node))
-}
-
-function rulesOf(pack: Pack): (readonly [string, RuleNode])[] {
-  return [
-    ...pack.flags.flatMap((flag) => [[flag.id, flag.inPlay] as const, ...flag.clauses.map((clause) => [flag.id, clause.when] as const)]),
-    ...pack.calcs.flatMap((calc) => [calc.when, calc.validWhen, ...calc.ladder.map((r) => r.when), ...calc.points.map((p) => p.when)].flatMap((node) => (node ? [[calc.id, node] as const] : []))),
-    ...pack.groups.map((group) => [group.id, group.when] as const),
-    ...pack.holds.map((hold) => [hold.id, hold.when] as const),
-    ...pack.modifiers.map((modifier) => [modifier.id, modifier.when] as const),
-    ...pack.conditions.flatMap((condition) => condition.evidence.map((evidence) => [condition.id, evidence.when] as const)),
-  ]
-}
+const leaves = (pack: Pack): { readonly id: string; readonly leaf: Leaf }[] => rulesOf(pack).flatMap(([id, rule]) => leavesOf(rule).map((leaf) => ({ id, leaf })))
 
 function lintLeaves(pack: Pack): Problem[] {
-  const items = new Map(pack.items.map((item) => [item.id, item]))
+  const items = itemsById(pack)
   const words = leaves(pack).flatMap(({ id, leaf }) => (leaf.type === 'compare' ? lintComparison(id, leaf, items) : leaf.type === 'calc' ? lintCalcLeaf(id, leaf, pack) : []))
   const guards = rulesOf(pack).flatMap(([id, node]) => loneProven(node, false).map(() => problem(id, 'uses proven outside a not', 'proven may only suppress: write not: { proven: … }')))
   return [...words, ...guards]
@@ -126,11 +114,13 @@ function lintCycles(pack: Pack): Problem[] {
 
 /** `inPlay` may read core items, story facts and the patient card only. */
 function lintInPlay(pack: Pack): Problem[] {
+  const items = itemsById(pack)
+  const calcs = new Map(pack.calcs.map((calc) => [calc.id, calc]))
   const allowed = (id: string): boolean => {
-    const item = pack.items.find((one) => one.id === id)
+    const item = items.get(id)
     return item !== undefined && (item.depth === 'core' || item.depth === 'card' || isWorkedOutFromCore(item, pack))
   }
-  return pack.flags.flatMap((flag) => readItems(flag.inPlay, pack).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
+  return pack.flags.flatMap((flag) => itemsOfRule(flag.inPlay, calcs).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
 }
 
 /** Proves by search that flags of a region can be met, be excluded, and are not met unseen. */
@@ -180,18 +170,6 @@ const anyOf = (rules: readonly Goal['rule'][]): Goal['rule'] => ({
   run: (context, side) => Math.max(...rules.map((rule) => rule.run(context, side))) as 0 | 1 | 2,
   reads: () => [],
 })
-
-function readItems(node: RuleNode, pack: Pack, seen = new Set<string>()): string[] {
-  if (node.op !== 'leaf') return node.of.flatMap((kid) => readItems(kid, pack, seen))
-  const { leaf } = node
-  if (leaf.type === 'compare') return [leaf.term.item, ...(leaf.term.more ?? [])]
-  if (leaf.type === 'calc' && !seen.has(leaf.calc)) {
-    seen.add(leaf.calc)
-    const calc = pack.calcs.find((one) => one.id === leaf.calc)
-    return [calc?.when, calc?.validWhen, ...(calc?.ladder.map((r) => r.when) ?? []), ...(calc?.points.map((p) => p.when) ?? [])].flatMap((rule) => (rule ? readItems(rule, pack, seen) : []))
-  }
-  return 'item' in leaf ? [leaf.item] : []
-}
 
 /** A value that is worked out from core findings is as good as core: "days since" from the date of onset. */
 function isWorkedOutFromCore(item: Item, pack: Pack): boolean {

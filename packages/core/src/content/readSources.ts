@@ -28,6 +28,9 @@ export interface Sources {
 export const standsIn = (placed: Pick<Placed<unknown>, 'region' | 'only'>, region: string): boolean =>
   placed.region === region || (placed.region === 'shared' && (placed.only?.includes(region) ?? true))
 
+/** A shared thing as one region means it: `{region}` in its texts and rules stands for the region's id. */
+export const inRegion = <S>(shared: S, region: string): S => JSON.parse(JSON.stringify(shared).replaceAll('{region}', region)) as S
+
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
   const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], conditions: [] }

@@ -1,6 +1,7 @@
+import { oncePer } from './oncePer.js'
 import type { Item, Pack } from './types.js'
 
-const views = new WeakMap<Pack, Map<string, Pack>>()
+const views = oncePer<Pack, Map<string, Pack>>(() => new Map())
 
 /**
  * The pack as one region sees it: its own and the shared items with the depth, key and label they have there, and its own flags, calculated
@@ -9,9 +10,8 @@ const views = new WeakMap<Pack, Map<string, Pack>>()
  * @example viewOf(pack, 'knee').flags.every((flag) => flag.region === 'knee') // true
  */
 export function viewOf(pack: Pack, region: string): Pack {
-  if (pack.regions.length === 1 && pack.regions[0]?.id === region && pack.isView) return pack
-  const made = views.get(pack) ?? new Map<string, Pack>()
-  views.set(pack, made)
+  if (pack.isView && pack.regions[0]?.id === region) return pack
+  const made = views(pack)
   const held = made.get(region)
   if (held) return held
   const view = makeView(pack, region)

@@ -2,6 +2,7 @@ import { rungFits } from '../judge/compileLeaf.js'
 import { Prepared } from '../judge/prepare.js'
 import { slotOf, type Compiled, type Context, type Reading, type Slot } from '../judge/runtime.js'
 import { NO, UNKNOWN, YES } from '../judge/truth.js'
+import { itemsOfLeaf, leavesOf, rulesOfCalc } from './rules.js'
 import type { Item, Leaf, Pack, Scalar } from './types.js'
 
 /** A wish: this rule should come out met (2) or not met (0) on the side judged. */
@@ -33,7 +34,7 @@ export class WitnessSearch {
     this.prepared = new Prepared(pack)
     this.slots = new Array<Reading | undefined>(pack.items.length * 3)
     this.context = this.prepared.context(this.slots, [], Date.UTC(2026, 0, 15))
-    this.thresholds = thresholdsOf(this.prepared)
+    this.thresholds = thresholdsOf(pack)
   }
 
   /**
@@ -164,29 +165,18 @@ function multiValues(leaf: Leaf, item: Item, before: Reading | undefined): (read
 }
 
 /** Numbers that any rule of the pack compares an item (or a qualifier of it) with. */
-function thresholdsOf(prepared: Prepared): ReadonlyMap<string, readonly number[]> {
+function thresholdsOf({ flags, groups, calcs }: Pack): ReadonlyMap<string, readonly number[]> {
+  const rules = [...flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]), ...groups.map((group) => group.when), ...calcs.flatMap(rulesOfCalc)]
   const found = new Map<string, Set<number>>()
-  const walk = (rule: Compiled): void => {
-    rule.kids.forEach(walk)
-    if (rule.node.op !== 'leaf' || rule.node.leaf.type !== 'compare') return
-    const { term, operand } = rule.node.leaf
-    for (const id of [term.item, ...(term.more ?? [])]) {
+  for (const leaf of rules.flatMap(leavesOf)) {
+    if (leaf.type !== 'compare') continue
+    const { term, operand } = leaf
+    for (const id of itemsOfLeaf(leaf)) {
       const key = term.qualifier === undefined ? id : `${id}.${term.qualifier}`
       const set = found.get(key) ?? new Set()
       for (const word of operand) if (word !== '' && !Number.isNaN(Number(word))) set.add(Number(word))
       found.set(key, set)
     }
-  }
-  for (const flag of prepared.flags) {
-    walk(flag.inPlay)
-    walk(flag.any)
-  }
-  for (const { rule } of prepared.groups) walk(rule)
-  for (const calc of prepared.calcs) {
-    if (calc.when) walk(calc.when)
-    if (calc.validWhen) walk(calc.validWhen)
-    calc.ladder.forEach((rung) => walk(rung.rule))
-    calc.points.forEach((part) => walk(part.rule))
   }
   return new Map([...found].map(([key, set]) => [key, [...set]]))
 }

@@ -1,3 +1,4 @@
+import { rulesOfCalc } from '../content/rules.js'
 import type { RuleNode } from '../content/types.js'
 import type { Prepared } from './prepare.js'
 
@@ -23,9 +24,7 @@ export function dependentsOf(prepared: Prepared): readonly Dependents[] {
   const ofCalc = (id: string): ReadonlySet<number> => {
     const held = calcReads.get(id)
     if (held) return held
-    const { when, validWhen, ladder, points } = prepared.readyCalc(id)
-    const nodes = [when, validWhen, ...ladder.map((rung) => rung.rule), ...points.map((part) => part.rule)].flatMap((rule) => (rule ? [rule.node] : []))
-    const reads = merged(nodes.map(ofNode))
+    const reads = merged(rulesOfCalc(prepared.readyCalc(id).calc).map(ofNode))
     calcReads.set(id, reads)
     return reads
   }

@@ -1,13 +1,13 @@
+import { oncePer } from '../content/oncePer.js'
 import type { Pack, Side, Tier } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
-import { isLater } from '../record/fold.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, type ClockReading } from './clock.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
-import { SIDE_INDEX, SIDE_NAMES, readingAt, readingsOf, slotOf, standingEntries, type Context } from './runtime.js'
+import { SIDE_INDEX, SIDE_NAMES, readingsOf, slotOf, standingEntries, type Context } from './runtime.js'
 import { NO, UNKNOWN, YES, truthOf, type T, type Truth } from './truth.js'
 
 export interface FlagVerdict {
@@ -41,13 +41,6 @@ export interface HoldVerdict {
   readonly proof?: ProofNode
 }
 
-export interface CalcVerdict {
-  readonly id: string
-  readonly label: string
-  readonly side: Side
-  readonly value: string
-}
-
 export interface Verdict {
   readonly floor: Tier
   readonly ceiling: Tier
@@ -69,16 +62,8 @@ export interface Judgement {
   readonly standing: readonly (Entry | undefined)[]
 }
 
-const prepareds = new WeakMap<Pack, Prepared>()
-
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
-export function preparePack(pack: Pack): Prepared {
-  const held = prepareds.get(pack)
-  if (held) return held
-  const prepared = new Prepared(pack)
-  prepareds.set(pack, prepared)
-  return prepared
-}
+export const preparePack = oncePer((pack: Pack) => new Prepared(pack))
 
 /**
  * Judges an examination: which flags are met, which are still open, and the range of priority that follows.
@@ -101,28 +86,6 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
 export const judgedSides = (pack: Pack, complaint: Complaint): readonly Side[] =>
   pack.regions.find((region) => region.id === complaint.region)?.side === false ? ['right', 'left'] : complaint.sides
 
-/**
- * The judgement after one more entry: the same as judging the longer record anew, but only what hangs on that item is worked out again.
- * An entry that a later one already stands over changes nothing.
- */
-export function rejudge(before: Judgement, entry: Entry): Judgement {
-  const { prepared, sides } = before
-  const item = prepared.indexOf.get(entry.item)
-  if (item === undefined) return before
-  const at = slotOf(item, SIDE_INDEX[entry.side])
-  const held = before.standing[at]
-  if (held && !isLater(entry, held)) return before
-  const standing = [...before.standing]
-  standing[at] = entry
-  const slots = [...before.context.slots]
-  slots[at] = readingAt(prepared.pack, at, entry)
-  const context = prepared.contextAfter(before.context, slots, item)
-  prepared.resumePhase(context, { deciding: true, indicated: null })
-  const asked = askedItems(prepared, context, sides)
-  prepared.resumePhase(context, { deciding: false, indicated: asked.level })
-  return { verdict: verdictOf(prepared, context, sides, asked), prepared, context, sides, standing }
-}
-
 export function judgeContext(prepared: Prepared, context: Context, sides: readonly number[]): Verdict {
   prepared.enterPhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
@@ -130,7 +93,7 @@ export function judgeContext(prepared: Prepared, context: Context, sides: readon
   return verdictOf(prepared, context, sides, asked)
 }
 
-function verdictOf(prepared: Prepared, context: Context, sides: readonly number[], asked: Asked): Verdict {
+export function verdictOf(prepared: Prepared, context: Context, sides: readonly number[], asked: Asked): Verdict {
   const holds = metHolds(prepared, context, sides)
   const judged = sides.flatMap((side, at) =>
     prepared.flags.flatMap((_, flag) => judgeFlag(prepared, context, side, flag, asked.inPlay[flag]?.[at] ?? UNKNOWN) ?? []),
@@ -262,28 +225,6 @@ function metHolds(prepared: Prepared, context: Context, sides: readonly number[]
   )
 }
 
-/** Every calculated value of the pack as this record makes it: scores as ranges while parts are missing. */
-export function calcVerdicts({ prepared, context, sides }: Judgement): readonly CalcVerdict[] {
-  return sides.flatMap((side) =>
-    prepared.calcs.map(({ calc }) => ({
-      id: calc.id,
-      label: calc.label,
-      side: SIDE_NAMES[side] ?? 'none',
-      value: calcValue(prepared, context, side, calc.id, calc.kind),
-    })),
-  )
-}
-
-function calcValue(prepared: Prepared, context: Context, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
-  if (kind === 'truth') return truthOf(prepared.calcTruth(id, context, side))
-  if (kind === 'score') {
-    const { low, high } = prepared.scoreRange(id, context, side)
-    return low === high ? String(low) : `${low} to ${high}`
-  }
-  const { possible, mayFall } = prepared.rungs(id, context, side)
-  return possible.length === 1 && !mayFall ? (possible[0] ?? 'unknown') : 'unknown'
-}
-
 /** Most urgent first; among equals life before cord, limb, infection, fracture, rupture. */
 const LEAD_ORDER = ['V', 'N', 'I', 'F', 'T', 'B', 'C', 'P', 'S']
 function byUrgency(a: FlagVerdict, b: FlagVerdict): number {
@@ -293,25 +234,3 @@ const leadRank = (flag: FlagVerdict): number => {
   const rank = LEAD_ORDER.findIndex((letter) => flag.classes.includes(letter))
   return rank < 0 ? LEAD_ORDER.length : rank
 }
-
-/**
- * A judge that follows a growing record: entries added at its end are judged one by one, anything else anew.
- * @example const along = judgeAlong(pack, about); along([a]); along([a, b]) // works out only what hangs on b
- */
-export function judgeAlong(pack: Pack, about: Omit<Examination, 'entries'>): (entries: readonly Entry[]) => Judgement {
-  let seen: readonly Entry[] | undefined
-  let last: Judgement | undefined
-  return (entries) => {
-    const isLonger =
-      seen !== undefined &&
-      last !== undefined &&
-      entries.length >= seen.length &&
-      entries.length - seen.length <= MOST_AT_ONCE &&
-      seen.every((entry, at) => entry === entries[at])
-    last = isLonger && last && seen ? entries.slice(seen.length).reduce(rejudge, last) : judgement(pack, { ...about, entries })
-    seen = entries
-    return last
-  }
-}
-/** Beyond so many new entries judging anew is quicker. */
-const MOST_AT_ONCE = 4

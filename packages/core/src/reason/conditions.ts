@@ -1,3 +1,4 @@
+import { oncePer } from '../content/oncePer.js'
 import type { Condition, Evidence } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { compileRule } from '../judge/compileRule.js'
@@ -22,8 +23,6 @@ interface Ready {
   readonly gate: Compiled | undefined
   readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled }[]
 }
-
-const readies = new WeakMap<Prepared, readonly Ready[]>()
 
 /**
  * Conditions with at least one finding for or against them, most likely first. Tests of one structure count as dependent, structures
@@ -73,14 +72,10 @@ function ratioAt(counted: readonly { about: Evidence; ratio: readonly [number, n
 const textOf = (rule: Compiled): string =>
   rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')
 
-function ready(prepared: Prepared): readonly Ready[] {
-  const held = readies.get(prepared)
-  if (held) return held
-  const made = prepared.pack.conditions.map((condition) => ({
+const ready = oncePer((prepared: Prepared): readonly Ready[] =>
+  prepared.pack.conditions.map((condition) => ({
     condition,
     gate: condition.gate && compileRule(condition.gate, prepared),
     evidence: condition.evidence.map((evidence) => ({ evidence, rule: compileRule(evidence.when, prepared) })),
-  }))
-  readies.set(prepared, made)
-  return made
-}
+  })),
+)

@@ -1,3 +1,4 @@
+import { oncePer } from '../content/oncePer.js'
 import type { Item, Pack, Qualifier, Scalar, Value } from '../content/types.js'
 import type { Entry } from './entry.js'
 
@@ -17,14 +18,7 @@ export function checkEntries(pack: Pack, entries: readonly Entry[], path = '/ent
   return entries.flatMap((entry, at) => checkEntry(items.get(entry.item), entry, `${path}/${at}`))
 }
 
-const maps = new WeakMap<Pack, ReadonlyMap<string, Item>>()
-export function itemsById(pack: Pack): ReadonlyMap<string, Item> {
-  const held = maps.get(pack)
-  if (held) return held
-  const made = new Map(pack.items.map((item) => [item.id, item]))
-  maps.set(pack, made)
-  return made
-}
+export const itemsById = oncePer((pack: Pack): ReadonlyMap<string, Item> => new Map(pack.items.map((item) => [item.id, item])))
 
 function checkEntry(item: Item | undefined, entry: Entry, path: string): Fault[] {
   if (!item) return [{ path: `${path}/item`, reason: `"${entry.item}" is not an item of this pack`, expected: 'an id that "npm run pack -- --json" lists' }]

@@ -1,4 +1,5 @@
-import type { Certainty, Item, Pack, RuleNode } from '../content/types.js'
+import { itemsOfLeaf, leavesOf, rulesOf } from '../content/rules.js'
+import type { Certainty, Item, Pack } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import { judge, judgedSides } from '../judge/judge.js'
 import { examinedNormal } from '../record/examinedNormal.js'
@@ -64,22 +65,8 @@ function openAfterCore(view: Pack, id: string): string[] {
 
 /** Ids that rules, prompts, stops of holds and derivations name. */
 function namesIn(view: Pack): ReadonlySet<string> {
-  const names = new Set<string>()
-  const walk = (node: RuleNode): void => {
-    if (node.op !== 'leaf') return node.of.forEach(walk)
-    const { leaf } = node
-    if (leaf.type === 'compare') [leaf.term.item, ...(leaf.term.more ?? [])].forEach((id) => names.add(id))
-    else if ('item' in leaf) names.add(leaf.item)
-    else if (leaf.type === 'all-examined') leaf.items.forEach((id) => names.add(id))
-  }
-  const rules = [
-    ...view.flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]),
-    ...view.calcs.flatMap((calc) => [calc.when, calc.validWhen, ...calc.ladder.map((r) => r.when), ...calc.points.map((p) => p.when)]),
-    ...view.groups.map((group) => group.when),
-    ...view.holds.map((hold) => hold.when),
-    ...view.conditions.flatMap((condition) => condition.evidence.map((evidence) => evidence.when)),
-  ]
-  for (const rule of rules) if (rule) walk(rule)
+  const leaves = rulesOf(view).flatMap(([, rule]) => leavesOf(rule))
+  const names = new Set(leaves.flatMap((leaf) => (leaf.type === 'all-examined' ? leaf.items : itemsOfLeaf(leaf))))
   for (const group of view.groups) group.ask.forEach((id) => names.add(id))
   for (const hold of view.holds) hold.stops.forEach((id) => names.add(id))
   for (const item of view.items) for (const path of Object.values(item.derive?.from ?? {})) names.add(path.replace(/^other\((.*)\)$/, '$1'))

@@ -1,6 +1,7 @@
 import type { Pack } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
-import { calcVerdicts, type Judgement } from '../judge/judge.js'
+import { calcVerdicts } from '../judge/calcVerdicts.js'
+import type { Judgement } from '../judge/judge.js'
 import type { Examination } from '../record/entry.js'
 import { conditionRanges } from '../reason/conditions.js'
 

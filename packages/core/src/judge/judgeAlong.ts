@@ -1,0 +1,50 @@
+import type { Pack } from '../content/types.js'
+import type { Entry, Examination } from '../record/entry.js'
+import { isLater } from '../record/fold.js'
+import { askedItems } from './asked.js'
+import { judgement, verdictOf, type Judgement } from './judge.js'
+import { SIDE_INDEX, readingAt, slotOf } from './runtime.js'
+
+/**
+ * The judgement after one more entry: the same as judging the longer record anew, but only what hangs on that item is worked out again.
+ * An entry that a later one already stands over changes nothing.
+ */
+export function rejudge(before: Judgement, entry: Entry): Judgement {
+  const { prepared, sides } = before
+  const item = prepared.indexOf.get(entry.item)
+  if (item === undefined) return before
+  const at = slotOf(item, SIDE_INDEX[entry.side])
+  const held = before.standing[at]
+  if (held && !isLater(entry, held)) return before
+  const standing = [...before.standing]
+  standing[at] = entry
+  const slots = [...before.context.slots]
+  slots[at] = readingAt(prepared.pack, at, entry)
+  const context = prepared.contextAfter(before.context, slots, item)
+  prepared.resumePhase(context, { deciding: true, indicated: null })
+  const asked = askedItems(prepared, context, sides)
+  prepared.resumePhase(context, { deciding: false, indicated: asked.level })
+  return { verdict: verdictOf(prepared, context, sides, asked), prepared, context, sides, standing }
+}
+
+/**
+ * A judge that follows a growing record: entries added at its end are judged one by one, anything else anew.
+ * @example const along = judgeAlong(pack, about); along([a]); along([a, b]) // works out only what hangs on b
+ */
+export function judgeAlong(pack: Pack, about: Omit<Examination, 'entries'>): (entries: readonly Entry[]) => Judgement {
+  let seen: readonly Entry[] | undefined
+  let last: Judgement | undefined
+  return (entries) => {
+    const isLonger =
+      seen !== undefined &&
+      last !== undefined &&
+      entries.length >= seen.length &&
+      entries.length - seen.length <= MOST_AT_ONCE &&
+      seen.every((entry, at) => entry === entries[at])
+    last = isLonger && last && seen ? entries.slice(seen.length).reduce(rejudge, last) : judgement(pack, { ...about, entries })
+    seen = entries
+    return last
+  }
+}
+/** Beyond so many new entries judging anew is quicker. */
+const MOST_AT_ONCE = 4
