@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { examinedNormal, judgement, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
+import { examinedNormal, judgement, shownVerdict, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
 import { ACTIONS, MAY, may, ROLES } from '../src/accounts/roles.js'
 import { buildApp } from '../src/app.js'
 import { firstBrokenSeal } from '../src/audit/queries.js'
@@ -9,7 +9,6 @@ import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
 import { uuid7 } from '../src/db/uuid7.js'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
-import { flagLines } from '../src/examinations/service.js'
 import { PackShelf, shippedPack } from '../src/packs/service.js'
 import { newCluster, type Cluster } from './database.js'
 
@@ -73,7 +72,7 @@ const entry = (item: string, value: Entry['value'], more: Partial<Entry> = {}): 
 const shownFor = async (id: string) => {
   const detail = (await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[]; startedAt: string; setting: 'primary-care' }>()
   const judged = judgement(pack, { complaint: { region: 'knee', sides: ['right'] }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries })
-  return { floor: judged.verdict.floor, ceiling: judged.verdict.ceiling, flags: flagLines(judged) }
+  return shownVerdict(judged.verdict)
 }
 
 describe('signing in', () => {

@@ -8,8 +8,8 @@ export interface Recorder {
   readonly newId: () => string
 }
 
-/** The sides on which an item is recorded. */
-export const sidesOf = (item: Item): readonly Side[] => (item.sided ? ['left', 'right'] : ['none'])
+/** The sides on which an item is recorded: of the given ones where it has a side, else none. */
+export const sidesOf = (item: Item, sides: readonly Side[] = ['left', 'right']): readonly Side[] => (item.sided ? sides : ['none'])
 
 /**
  * The entry that "examined and normal" stands for; undefined where nothing is normal by itself (an age, a date).

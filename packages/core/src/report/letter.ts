@@ -7,7 +7,7 @@ import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { findingLine, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
-import { findingWords, isAbnormalEntry, sideWord } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, namedFirst, sideWord } from './words.js'
 
 export interface LetterPerson {
   readonly name: string
@@ -32,8 +32,6 @@ export interface Letter {
   /** What this destination wants and the record does not hold. */
   readonly missing: readonly string[]
 }
-
-const MOST_OPEN = 8
 
 /** A referral letter from the record and its verdict: range, reason, findings of each side, gaps, and what the destination still wants. */
 export function referralLetter(pack: Pack, examination: Examination, judged: Judgement, about: LetterAbout): Letter {
@@ -95,12 +93,9 @@ function wantedBy(
   pack: Pack,
   entries: readonly Entry[],
 ): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[] } {
-  const items = itemsById(pack)
   const recorded = (wish: string): Entry[] => entries.filter((entry) => entry.item === wish || entry.item.endsWith(`.${wish}`))
   const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
-  const line = (entry: Entry): string =>
-    `${items.get(entry.item)?.label ?? entry.item}${sideWord(entry.side) ? ` ${sideWord(entry.side)}` : ''}: ${findingWords(pack, entry)}`
-  const held = wishes.flatMap((wish) => wish.entries.map(line))
+  const held = wishes.flatMap((wish) => wish.entries.map((entry) => entryLine(pack, entry)))
   return {
     held: held.length > 0 ? [{ heading: 'For you', text: `${[...new Set(held)].join('; ')}.` }] : [],
     missing: wishes.filter((wish) => wish.entries.length === 0).map((wish) => wish.says),
@@ -109,9 +104,7 @@ function wantedBy(
 
 function openText(judged: Judgement): string {
   const open = openItems(judged)
-  if (open.length === 0) return 'Nothing that could change the priority.'
-  const named = open.slice(0, MOST_OPEN).map((item) => item.label)
-  return `${named.join('; ')}${open.length > MOST_OPEN ? `; and ${open.length - MOST_OPEN} more` : ''}.`
+  return open.length === 0 ? 'Nothing that could change the priority.' : `${namedFirst(open.map((item) => item.label))}.`
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

@@ -3,12 +3,12 @@ import type { FlagVerdict } from '../judge/judge.js'
 import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
-import { findingWords, isAbnormalEntry, sideWord } from './words.js'
+import { entryLine, isAbnormalEntry } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
-function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
+export function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
   const { item, value, qualifiers, reason } = finding
-  const state = finding.state === 'could-not' || finding.state === 'not-valid' ? finding.state : 'examined'
+  const state = finding.state === 'derived' || finding.state === 'not-indicated' ? 'examined' : finding.state
   const plain = typeof value === 'object' && 'low' in value ? undefined : value
   return { item, state, ...(plain === undefined ? {} : { value: plain }), ...(qualifiers ? { qualifiers } : {}), ...(reason === undefined ? {} : { reason }) }
 }
@@ -31,8 +31,4 @@ export function tellingFindings(pack: Pack, flag: FlagVerdict): readonly ProofFi
 }
 
 /** @example "Lachman right: 8 mm, end point soft" */
-export function findingLine(pack: Pack, finding: ProofFinding): string {
-  const label = itemsById(pack).get(finding.item)?.label ?? finding.item
-  const side = sideWord(finding.side)
-  return `${label}${side === '' ? '' : ` ${side}`}: ${findingWords(pack, asEntry(finding))}`
-}
+export const findingLine = (pack: Pack, finding: ProofFinding): string => entryLine(pack, { ...asEntry(finding), side: finding.side })

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify'
-import { checkEntries, ENTRY_SCHEMA, examinationFile, judgement, readExamination, type Entry } from '@kneecap-awl/core'
+import { checkEntries, ENTRY_SCHEMA, examinationFile, judgement, readExamination, type Entry, type ShownVerdict } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -7,7 +7,7 @@ import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
 import { patientById, type Patient } from '../patients/queries.js'
 import { addEntries, addExamination, lastVerdict, lockExamination } from './queries.js'
-import { deskExaminations, loadExamination, signExamination, storeVerdict, type Shown } from './service.js'
+import { deskExaminations, loadExamination, signExamination, storeVerdict } from './service.js'
 
 const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
 const sides = { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } }
@@ -117,7 +117,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     const account = app.allow(request, 'sign')
     const { id } = request.params as { id: string }
     return asSite(app.pool, account.site, async (db) => {
-      await signExamination(db, app.shelf, id, request.body as Shown, account)
+      await signExamination(db, app.shelf, id, request.body as ShownVerdict, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination signed', about: id })
       return { signed: true, verdict: await lastVerdict(db, id) }
     })

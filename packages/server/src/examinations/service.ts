@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { judge, judgement, publicVerdict, type Entry, type Examination, type Judgement, type Pack } from '@kneecap-awl/core'
+import { judge, judgement, publicVerdict, shownVerdict, type Entry, type Examination, type Judgement, type Pack, type ShownVerdict } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { HttpProblem, notFound } from '../http/problem.js'
@@ -44,27 +44,22 @@ export async function deskExaminations(db: Db, shelf: PackShelf): Promise<Examin
   )
 }
 
-/** What the client showed when the physician pressed sign. */
-export interface Shown {
-  readonly floor: string
-  readonly ceiling: string
-  readonly flags: readonly string[]
-}
-
-/** Flags as one comparable line each: id, side and tier. */
-export const flagLines = ({ verdict }: Judgement): string[] => verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`).sort()
-
 /**
  * Signs: judges again here, compares with what was shown, seals record and verdict. A difference is refused and told.
  * @throws HttpProblem 409 `already-signed` or `verdict-differs`
  */
-export async function signExamination(db: Db, shelf: PackShelf, id: string, shown: Shown, by: { readonly id: string; readonly site: string }): Promise<Loaded> {
+export async function signExamination(
+  db: Db,
+  shelf: PackShelf,
+  id: string,
+  shown: ShownVerdict,
+  by: { readonly id: string; readonly site: string },
+): Promise<Loaded> {
   await lockExamination(db, id)
   const loaded = await loadExamination(db, shelf, id)
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
   const judged = judgement(loaded.pack, loaded.examination)
-  const { floor, ceiling } = judged.verdict
-  const flags = flagLines(judged)
+  const { floor, ceiling, flags } = shownVerdict(judged.verdict)
   if (floor !== shown.floor || ceiling !== shown.ceiling || [...shown.flags].sort().join() !== flags.join()) {
     throw new HttpProblem(409, 'verdict-differs', 'The server reaches another verdict than the one shown. Load the examination again and look.', {
       floor,

@@ -1,4 +1,4 @@
-import { findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
+import { asEntry, findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from './controls'
 
@@ -65,14 +65,7 @@ export function words(pack: Pack, finding: ProofFinding): string {
           : String(value)
     return `${shown}${unit ? ` ${unit}` : ''}, worked out`
   }
-  const { value } = finding
-  return findingWords(pack, {
-    item: finding.item,
-    state: finding.state,
-    ...(value === undefined || (typeof value === 'object' && 'low' in value) ? {} : { value }),
-    ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}),
-    ...(finding.reason ? { reason: finding.reason } : {}),
-  })
+  return findingWords(pack, asEntry(finding))
 }
 
 const Step = styled.div`

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
+import { namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
@@ -193,11 +193,9 @@ function Amend({ id, isOpen, onClose }: { readonly id: string; readonly isOpen: 
   )
 }
 
-const MOST_OPEN = 8
 function openWords(open: readonly OpenItem[]): string {
   if (open.length === 0) return 'Nothing left unexamined could change the priority.'
-  const named = open.slice(0, MOST_OPEN).map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`)
-  return `Could still change it, the first to take first: ${named.join('; ')}${open.length > MOST_OPEN ? `; and ${open.length - MOST_OPEN} more` : ''}.`
+  return `Could still change it, the first to take first: ${namedFirst(open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`))}.`
 }
 
 const Columns = styled.div`

@@ -1,6 +1,17 @@
 import { useMemo, useState } from 'react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { clinicalNote, conditionRanges, counterfactuals, dueAt, judgement, openItems, referralLetter, type Examination, type Pack } from '@kneecap-awl/core'
+import {
+  clinicalNote,
+  conditionRanges,
+  counterfactuals,
+  dueAt,
+  judgement,
+  openItems,
+  referralLetter,
+  shownVerdict,
+  type Examination,
+  type Pack,
+} from '@kneecap-awl/core'
 import { api } from '../../api/http'
 import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
 
@@ -54,9 +65,8 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     }
   }
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
-  const shown = { floor: verdict.floor, ceiling: verdict.ceiling, flags: verdict.flags.map((flag) => `${flag.id}|${flag.side}|${flag.tier ?? ''}`) }
   const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
-  const sign = post(`/api/examinations/${detail.id}/sign`, shown)
+  const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(verdict))
   return {
     ...worked,
     verdict,

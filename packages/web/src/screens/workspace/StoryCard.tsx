@@ -1,4 +1,4 @@
-import type { Entry, Item, Pack, Side } from '@kneecap-awl/core'
+import { sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Draft } from '../../record/useRecord'
@@ -30,7 +30,7 @@ export function StoryCard(props: Props) {
   const absent = (of: readonly Item[]): Draft[] =>
     of
       .filter((item) => !isAnswered(item) && item.normal && !item.mustBeTold)
-      .flatMap((item) => (item.sided ? sides : (['none'] as const)).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
+      .flatMap((item) => sidesOf(item, sides).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
   const rest = (words: string, of: readonly Item[]) => (
     <Button isDisabled={isReadOnly || absent(of).length === 0} onPress={() => onRecord(absent(of))}>
       {words}
@@ -87,7 +87,7 @@ function Facts({ items, because, ...props }: Props) {
         <Fact key={item.id} id={`row-${item.id}`}>
           <span>{item.label}</span>
           <Answers>
-            {(item.sided ? props.sides : (['none'] as const)).map((side) => (
+            {sidesOf(item, props.sides).map((side) => (
               <span key={side}>
                 {item.sided && props.sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
                 <FactControl {...props} item={item} side={side} />

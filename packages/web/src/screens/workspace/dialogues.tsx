@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField, ToggleButtonGroup } from 'react-aria-components'
-import { REASONS, type HoldVerdict, type Item, type Side } from '@kneecap-awl/core'
+import { REASONS, sidesOf, type HoldVerdict, type Item, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -21,8 +21,7 @@ export function CouldNotDialogue({
   const [side, setSide] = useState<string>(sides.length === 1 ? (sides[0] ?? 'right') : 'both')
   const give = (state: 'could-not' | 'not-valid', reason: string): void => {
     if (!item) return
-    const targets: readonly Side[] = item.sided ? (side === 'both' ? ['left', 'right'] : [side as Side]) : ['none']
-    onRecord(targets.map((one) => ({ item: item.id, side: one, state, reason })))
+    onRecord(sidesOf(item, side === 'both' ? undefined : [side as Side]).map((one) => ({ item: item.id, side: one, state, reason })))
     onClose()
   }
   return (

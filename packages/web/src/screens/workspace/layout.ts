@@ -1,4 +1,4 @@
-import type { Item, Pack, Region } from '@kneecap-awl/core'
+import { itemsById, oncePer, type Item, type Pack, type Region } from '@kneecap-awl/core'
 
 type Stop = Region['stops'][number]
 
@@ -10,18 +10,14 @@ export interface Layout {
   readonly stopOf: ReadonlyMap<string, string>
 }
 
-const layouts = new WeakMap<Pack, Layout>()
-
-export function layoutOf(pack: Pack, region: Region): Layout {
-  const held = layouts.get(pack)
-  if (held) return held
-  const layout = layOut(pack, region)
-  layouts.set(pack, layout)
-  return layout
-}
+/** @param pack the view of one region */
+export const layoutOf = oncePer((pack: Pack): Layout => {
+  const [region] = pack.regions
+  return region ? layOut(pack, region) : { itemsOf: new Map(), stopOf: new Map() }
+})
 
 function layOut(pack: Pack, region: Region): Layout {
-  const items = new Map(pack.items.map((item) => [item.id, item]))
+  const items = itemsById(pack)
   const listed = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
   const home = homes(region)
   const stopOf = new Map(pack.items.map((item) => [item.id, listed.get(item.id) ?? home(item)]))

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { HoldVerdict, Item, Pack, Side } from '@kneecap-awl/core'
+import { sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import { useKeys } from './useKeys'
@@ -37,13 +37,13 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
   const goToItem = useCallback(
     (id: string): void => {
       const item = items.get(id)
-      if (!item || !view.region) return
+      if (!item) return
       setFetched((now) => new Set([...now, id]))
-      setStopId(item.stage === 'patient' ? 'story' : (layoutOf(pack, view.region).stopOf.get(id) ?? 'screen'))
+      setStopId(item.stage === 'patient' ? 'story' : (layoutOf(pack).stopOf.get(id) ?? 'screen'))
       setRowId(id)
       requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' }))
     },
-    [items, pack, view.region],
+    [items, pack],
   )
   const answer = useCallback(
     (item: Item, side: Side, given: Answer): void => {
@@ -62,8 +62,13 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
   const normal = (item: Item): Draft[] => {
     if (!item.normal || isBlocked(item)) return []
     const override = lifted.get(item.id)
-    const sides: readonly Side[] = !item.sided ? ['none'] : pick === 'both' ? ['left', 'right'] : [pick]
-    return sides.map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal, ...(override ? { override } : {}) }))
+    return sidesOf(item, pick === 'both' ? undefined : [pick]).map((side) => ({
+      item: item.id,
+      side,
+      state: 'examined' as const,
+      ...item.normal,
+      ...(override ? { override } : {}),
+    }))
   }
   const markRest = (): void => record(rows.filter((item) => !item.answeredAlone && item.stage !== 'story' && !isAnswered(item)).flatMap(normal))
   const move = (by: number): void => {
@@ -83,8 +88,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
     if (!current || isBlocked(current) || current.options.length === 0 || current.kind === 'multi') return
     const value = current.scale && current.options.includes(digit) ? digit : current.options[Number(digit) - 1]
     if (value === undefined) return
-    const sides: readonly Side[] = !current.sided ? ['none'] : pick === 'both' ? detail.sides : [pick]
-    for (const side of sides) {
+    for (const side of sidesOf(current, pick === 'both' ? detail.sides : [pick])) {
       const qualifiers = entryOf(current.id, side)?.qualifiers
       answer(current, side, { value, ...(qualifiers ? { qualifiers } : {}) })
     }
@@ -128,5 +132,5 @@ function complaintDrafts(complaint: string, detail: ExaminationDetail, pack: Pac
   const item = pack.items.find((candidate) => candidate.id === id)
   if (!item) return []
   const value = item.kind === 'multi' ? [word] : word
-  return (item.sided ? detail.sides : (['none'] as const)).map((side) => ({ item: id, side, state: 'examined' as const, value }))
+  return sidesOf(item, detail.sides).map((side) => ({ item: id, side, state: 'examined' as const, value }))
 }

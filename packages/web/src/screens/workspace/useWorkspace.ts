@@ -3,8 +3,10 @@ import {
   conditionRanges,
   findingsOf,
   fold,
+  itemsById,
   judgeAlong,
   openItems,
+  sidesOf,
   slotKey,
   type Entry,
   type Folded,
@@ -36,7 +38,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const open = useMemo(() => openItems(judged), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const state = useMemo(() => fold(entries), [entries])
-  const items = useMemo(() => new Map(pack.items.map((item) => [item.id, item])), [pack])
+  const items = itemsById(pack)
   const entryOf = useCallback(
     (item: string, side: Side): Entry | undefined => {
       const entry = state.get(slotKey(item, side))
@@ -52,15 +54,15 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
       if (item.depth === 'core' || fetched.has(item.id)) return true
       if (['right', 'left', 'none'].some((side) => entryOf(item.id, side as Side))) return true
       if (RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.'))) return true
-      return item.depth === 'prompted' && asked.level[pack.items.indexOf(item)] === 2
+      return item.depth === 'prompted' && asked.level[judged.prepared.index(item.id)] === 2
     },
-    [asked, entryOf, fetched, pack],
+    [asked, entryOf, fetched, judged],
   )
 
   const isAnswered = useCallback(
     (item: Item): boolean => {
-      const needed: readonly Side[] = !item.sided ? ['none'] : item.stage === 'story' || item.stage === 'patient' ? detail.sides : ['right', 'left']
-      return needed.every((side) => entryOf(item.id, side) !== undefined)
+      const needed = item.stage === 'story' || item.stage === 'patient' ? detail.sides : undefined
+      return sidesOf(item, needed).every((side) => entryOf(item.id, side) !== undefined)
     },
     [detail.sides, entryOf],
   )
@@ -70,11 +72,11 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
     const flagItems = new Set(
       judged.verdict.flags
         .filter((flag) => flag.tier !== 'here')
-        .flatMap((flag) => JSON.stringify(flag.proof ?? '').match(/"item":"[^"]+"/g) ?? [])
-        .map((text) => text.slice(8, -1)),
+        .flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : []))
+        .map((finding) => finding.item),
     )
     return region.stops.map((stop) => {
-      const listed = layoutOf(pack, region).itemsOf.get(stop.id) ?? []
+      const listed = layoutOf(pack).itemsOf.get(stop.id) ?? []
       const shown = listed.filter(isShown)
       return {
         stop,
