@@ -4,7 +4,7 @@ type Stop = Region['stops'][number]
 
 /** Where the items of a region stand: worked out once for a pack, read on every key. */
 export interface Layout {
-  /** Items of a stop in its own order, then what else of the region is examined in the same stage or place. */
+  /** Items of a stop in its own order, then what no stop lists and is examined in the same stage or place: nothing that can be asked is lost. */
   readonly itemsOf: ReadonlyMap<string, readonly Item[]>
   /** The stop in which an item is shown. */
   readonly stopOf: ReadonlyMap<string, string>
@@ -20,8 +20,8 @@ function layOut(pack: Pack, region: Region): Layout {
   const items = itemsById(pack)
   const listed = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
   const home = homes(region)
-  const stopOf = new Map(pack.items.map((item) => [item.id, listed.get(item.id) ?? home(item)]))
-  const extra = pack.items.filter((item) => !listed.has(item.id) && item.depth === 'on-demand')
+  const stopOf = new Map(pack.items.map((item) => [item.id, item.stage === 'story' ? 'story' : (listed.get(item.id) ?? home(item))]))
+  const extra = pack.items.filter((item) => !listed.has(item.id) && item.depth !== 'card' && item.stage !== 'story')
   const itemsOf = new Map(
     region.stops.map((stop) => [
       stop.id,
