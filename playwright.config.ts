@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { launchOptions } from './scripts/lib/install.mjs'
 
 /** The journeys run in Debian's Chromium against the real application, which the set-up starts with its own start command. */
 export default defineConfig({
@@ -15,17 +16,6 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'UTC',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: launchOptions(),
   },
 })

@@ -4,7 +4,7 @@ import { spawn } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { ROOT, freePort, say } from './lib/run.mjs'
-import { chromium as browserPath, installDebian, installNpm } from './lib/install.mjs'
+import { installDebian, installNpm, launchOptions } from './lib/install.mjs'
 
 installDebian({ browser: true })
 installNpm()
@@ -22,18 +22,7 @@ await new Promise((resolve, reject) => {
   app.on('exit', () => reject(new Error('the application did not start')))
 })
 app.removeAllListeners('exit')
-const browser = await chromium.launch({
-  executablePath: browserPath(),
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(launchOptions())
 
 const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', colorScheme: 'light' })).newPage()
 const shoot = async (name) => {

@@ -21,6 +21,20 @@ export function postgresBin() {
 
 export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path))
 
+/** How Debian's browser is launched for journeys and pictures: headless, with nothing of its own on the network. */
+export const launchOptions = () => ({
+  executablePath: chromium(),
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+
 /** @returns what was installed, in words */
 export function installDebian({ browser = false } = {}) {
   const wanted = []

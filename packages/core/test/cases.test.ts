@@ -8,7 +8,6 @@ interface Case {
   readonly id: string
   readonly tells: string
   readonly age: number
-  readonly base?: 'calm' | 'none'
   readonly findings: Findings
   /** Core items that nobody examined. */
   readonly unexamined?: readonly string[]
@@ -27,7 +26,7 @@ const days = (value: Findings[string]): Findings[string] => {
 }
 
 function recordOf(region: string, one: Case): Entry[] {
-  const base = one.base === 'none' ? [] : calmRecord(viewOf(thePack(), region), one.age).filter(({ item }) => !one.unexamined?.includes(item))
+  const base = calmRecord(viewOf(thePack(), region), one.age).filter(({ item }) => !one.unexamined?.includes(item))
   const told = Object.fromEntries(Object.entries({ 'patient.age-years': one.age, ...one.findings }).map(([item, value]) => [item, days(value)]))
   const entries = entriesFor(told, 'right', AS_OF, region)
   const kinds = new Map(thePack().items.map((item) => [item.id, item.kind]))

@@ -63,10 +63,7 @@ export function entriesFor(findings: Findings, sore: Side = 'right', at = AS_OF,
 export const daysAgo = (days: number): Told => ({ value: new Date(Date.parse(AS_OF) - days * 86_400_000).toISOString(), qualifiers: { precision: 'exact' } })
 
 /** A calm knee of a 40-year-old: card and core examined and normal on both sides, begun three weeks ago. */
-export const calm = (): Entry[] => [
-  ...examinedNormal(theKnee(), ['card', 'core'], { by: 'test', at: '2026-03-10T08:00:00.000Z', newId }),
-  ...entriesFor({ 'patient.age-years': 40, 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }, 'right', '2026-03-10T08:00:00.000Z'),
-]
+export const calm = (): Entry[] => calmRecord(theKnee(), 40)
 
 export const exam = (entries: readonly Entry[], side: Side = 'right'): Examination => ({ complaint: { region: 'knee', sides: [side] }, asOf: AS_OF, entries })
 
@@ -74,26 +71,8 @@ export const judged = (entries: readonly Entry[], side: Side = 'right') => judge
 export const flagIds = (entries: readonly Entry[], side: Side = 'right'): string[] => judged(entries, side).verdict.flags.map((flag) => flag.id)
 
 /** Card and core of a region examined and normal on both sides, begun three weeks ago. */
-export function calmRecord(view: Pack, age: number, also: readonly Pick<Entry, 'item' | 'value' | 'qualifiers'>[] = []): Entry[] {
+export function calmRecord(view: Pack, age: number): Entry[] {
   const at = '2026-03-10T08:00:00.000Z'
-  const told = (one: Pick<Entry, 'item' | 'value' | 'qualifiers'>, side: Side): Entry => ({
-    id: newId(),
-    side,
-    state: 'examined',
-    by: 'test',
-    at: AS_OF,
-    ...one,
-  })
-  const known = [
-    { item: 'patient.age-years', value: age },
-    { item: 'patient.bmi', value: 25 },
-    { item: 'patient.sex', value: 'female' },
-    { item: 'story.onset-at', value: '2026-02-17T09:00:00.000Z', qualifiers: { precision: 'exact' } },
-    ...also,
-  ]
-  const items = new Map(view.items.map((item) => [item.id, item]))
-  return [
-    ...examinedNormal(view, ['card', 'core'], { by: 'test', at, newId }),
-    ...known.flatMap((one) => (!items.has(one.item) ? [] : items.get(one.item)?.sided ? [told(one, 'right'), told(one, 'left')] : [told(one, 'none')])),
-  ]
+  const told = { 'patient.age-years': age, 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }
+  return [...examinedNormal(view, ['card', 'core'], { by: 'test', at, newId }), ...entriesFor(told, 'right', at)]
 }

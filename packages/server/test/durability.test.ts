@@ -33,6 +33,15 @@ const call = async (method: string, path: string, body?: object): Promise<{ stat
   if (setCookie) cookie = setCookie.split(';')[0] ?? ''
   return { status: response.status, json: (await response.json()) as Record<string, unknown> }
 }
+const begin = async (): Promise<string> => {
+  const { json } = await call('POST', '/api/examinations', {
+    patient: { name: 'Piers Dunlin', birthDate: '1970-01-01' },
+    region: 'knee',
+    sides: ['right'],
+    setting: 'emergency',
+  })
+  return String(json.id)
+}
 const entry = (item: string, value: string): Entry => ({ id: uuid7(), item, side: 'right', state: 'examined', value, by: 'test', at: new Date().toISOString() })
 const ITEMS = ['knee.feel.calf', 'knee.feel.fibular-head', 'knee.feel.tibial-condyles', 'knee.feel.femoral-condyles', 'knee.feel.patella-facets']
 
@@ -49,13 +58,7 @@ afterAll(() => {
 
 describe('an acknowledged entry', () => {
   it('survives kill -9 of the server in the middle of an examination', async () => {
-    const { json } = await call('POST', '/api/examinations', {
-      patient: { name: 'Piers Dunlin', birthDate: '1970-01-01' },
-      region: 'knee',
-      sides: ['right'],
-      setting: 'emergency',
-    })
-    const id = String(json.id)
+    const id = await begin()
     const acknowledged: string[] = []
     for (const item of ITEMS) {
       const one = entry(item, '1')
@@ -71,13 +74,7 @@ describe('an acknowledged entry', () => {
   })
 
   it('survives kill -9 of the database in the middle of batches, and the server says 503 meanwhile', async () => {
-    const { json } = await call('POST', '/api/examinations', {
-      patient: { name: 'Piers Dunlin', birthDate: '1970-01-01' },
-      region: 'knee',
-      sides: ['right'],
-      setting: 'emergency',
-    })
-    const id = String(json.id)
+    const id = await begin()
     const acknowledged: string[] = []
     const refused: number[] = []
     const sending = (async () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judge, judgeAlong, judgedSides, problemLine, viewOf, type Entry } from '../../src/index.js'
+import { judge, judgeAlong, judgedSides, problemLine, viewOf } from '../../src/index.js'
 import { lintRegion, searchFlags } from '../../src/content/lint.js'
 import { WitnessSearch } from '../../src/content/witness.js'
 import { NO, YES } from '../../src/judge/truth.js'
@@ -9,13 +9,10 @@ interface About {
   /** Core items of the brief for this region. */
   readonly core: number
   readonly flags: number
-  readonly age: number
-  /** Findings that a calm record needs beyond "examined and normal": when it began, for one. */
-  readonly also?: readonly Pick<Entry, 'item' | 'value' | 'qualifiers'>[]
 }
 
 /** What holds for every region of the pack: sound, provable flag by flag, calm when all of its core is normal. */
-export function regionSuite(id: string, { core, flags, age, also = [] }: About): void {
+export function regionSuite(id: string, { core, flags }: About): void {
   const view = viewOf(thePack(), id)
   describe(id, () => {
     it('has no fault that can be seen without searching', () => expect(lintRegion(view).map(problemLine)).toEqual([]))
@@ -27,14 +24,14 @@ export function regionSuite(id: string, { core, flags, age, also = [] }: About):
     it(`carries ${flags} flags`, () => expect(view.flags).toHaveLength(flags))
     it('is Here to Here when its whole core is normal', () => {
       for (const side of judgedSides(view, { region: id, sides: ['right'] })) {
-        const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, age, also) })
+        const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, 40) })
         expect([verdict.floor, verdict.ceiling, verdict.openFlags.map((flag) => flag.id)]).toEqual(['here', 'here', []])
       }
     })
     it('is judged along a growing record as it is judged anew', () => {
       const about = { complaint: { region: id, sides: judgedSides(view, { region: id, sides: ['right'] }) }, asOf: AS_OF }
       const along = judgeAlong(view, about)
-      const record = calmRecord(view, age, also)
+      const record = calmRecord(view, 40)
       for (let known = 0; known <= record.length; known += 9) {
         const entries = record.slice(0, known)
         expect(along(entries).verdict).toEqual(judge(view, { ...about, entries }))
