@@ -22,7 +22,7 @@ export { checkEntries, expectedOf, itemsById, type Fault } from './record/checkE
 export { ENTRY_SCHEMA, EXAMINATION_FILE_SCHEMA, examinationFile, readExamination, type ExaminationFile } from './record/examinationFile.js'
 export { clinicalNote, noteText, type NoteSection } from './report/note.js'
 export { referralLetter, type Letter } from './report/letter.js'
-export { findingWords, isAbnormalEntry, namedFirst, sideWord } from './report/words.js'
+export { complaintWords, findingWords, isAbnormalEntry, namedFirst, sideWord } from './report/words.js'
 export { shownVerdict, type ShownVerdict } from './report/shownVerdict.js'
 export { publicVerdict } from './report/publicVerdict.js'
 export { examinedNormal, normalEntry, sidesOf, type Recorder } from './record/examinedNormal.js'

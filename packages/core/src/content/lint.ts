@@ -1,7 +1,7 @@
 import { STAGE_CEILINGS } from './ceilings.js'
 import type { Problem } from './problem.js'
 import { itemsOfRule, leavesOf, rulesOf } from './rules.js'
-import type { Item, Leaf, Pack, RuleNode } from './types.js'
+import type { Flag, Item, Leaf, Pack, RuleNode } from './types.js'
 import { viewOf } from './view.js'
 import { WitnessSearch, type Goal } from './witness.js'
 import { MEASURES } from '../measure/registry.js'
@@ -127,13 +127,21 @@ function lintInPlay(pack: Pack): Problem[] {
 export function searchFlags(pack: Pack, only: readonly string[] | undefined): Problem[] {
   const search = new WitnessSearch(pack)
   const wanted = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
-  return wanted.flatMap(({ flag, inPlay, any }) => provable(search, flag.id, { inPlay, any }))
+  return wanted.flatMap(({ flag, inPlay, any }) => provable(search, flag, { inPlay, any }))
 }
 
-function provable(search: WitnessSearch, id: string, { inPlay, any }: { inPlay: Goal['rule']; any: Goal['rule'] }): Problem[] {
+/** A clause that demands what brings the flag into play cannot be met without it: nothing is left to search for. */
+const demandsPlay = ({ clauses, inPlay }: Flag): boolean => {
+  const play = JSON.stringify(inPlay)
+  return clauses.every(({ when }) => JSON.stringify(when) === play || (when.op === 'all' && when.of.some((part) => JSON.stringify(part) === play)))
+}
+
+function provable(search: WitnessSearch, flag: Flag, { inPlay, any }: { inPlay: Goal['rule']; any: Goal['rule'] }): Problem[] {
+  const { id } = flag
   const met = search.find([{ rule: any, want: YES }])
   if (!met.found) return [problem(id, 'no findings meet it', 'some part of its rule contradicts another')]
   if (!search.find([{ rule: any, want: NO }]).found) return [problem(id, 'no findings exclude it', 'some part of its rule is always true')]
+  if (demandsPlay(flag)) return []
   const meeting: Goal = { rule: any, want: YES }
   const out: Goal = { rule: inPlay, want: NO }
   const first = search.find([out, meeting], askable(search))

@@ -5,18 +5,21 @@ import { NO, UNKNOWN, YES } from '../judge/truth.js'
 import { itemsOfLeaf, leavesOf, rulesOfCalc } from './rules.js'
 import type { Item, Leaf, Pack, Scalar } from './types.js'
 
-/** A wish: this rule should come out met (2) or not met (0) on the side judged. */
+/** A wish: this rule should come out met (2) or not met (0), on the side judged unless the other is named. */
 export interface Goal {
   readonly rule: Compiled
   readonly want: typeof YES | typeof NO
+  readonly side?: typeof RIGHT | typeof LEFT
 }
 
 /** Findings that grant every wish, by slot number; undefined when none was found within the budget. */
 export type Witness = ReadonlyMap<number, Reading>
 export type Search = { readonly found: Witness } | { readonly found: undefined; readonly exhausted: boolean }
 
+type CalcLeaf = Extract<Leaf, { type: 'calc' }>
+
 const RIGHT = 0
-const OTHER = 1
+const LEFT = 1
 const BUDGET = 120_000
 
 /**
@@ -54,7 +57,7 @@ export class WitnessSearch {
     this.context.derived.clear()
     let open: Goal | undefined
     for (const goal of goals) {
-      const truth = goal.rule.run(this.context, RIGHT)
+      const truth = goal.rule.run(this.context, goal.side ?? RIGHT)
       if (truth === goal.want) continue
       if (truth !== UNKNOWN) return false
       open = goal
@@ -62,10 +65,11 @@ export class WitnessSearch {
     return open ? this.expand(open, goals, mayUse) : true
   }
 
-  private expand({ rule, want }: Goal, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
-    const { node, kids } = rule
-    const each = (wish: Goal['want']): boolean => this.solve([...goals, ...kids.map((kid) => ({ rule: kid, want: wish }))], mayUse)
-    const some = (wish: Goal['want']): boolean => kids.some((kid) => kid.run(this.context, RIGHT) === UNKNOWN && this.solve([...goals, { rule: kid, want: wish }], mayUse))
+  private expand(goal: Goal, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+    const { want, side = RIGHT } = goal
+    const { node, kids } = goal.rule
+    const each = (wish: Goal['want']): boolean => this.solve([...goals, ...kids.map((kid) => ({ rule: kid, want: wish, side }))], mayUse)
+    const some = (wish: Goal['want']): boolean => kids.some((kid) => kid.run(this.context, side) === UNKNOWN && this.solve([...goals, { rule: kid, want: wish, side }], mayUse))
     switch (node.op) {
       case 'all':
         return want === YES ? each(YES) : some(NO)
@@ -78,24 +82,33 @@ export class WitnessSearch {
       case 'atLeast':
         return some(want)
       case 'leaf':
-        return this.expandLeaf(node.leaf, rule, want, goals, mayUse)
+        return this.expandLeaf(node.leaf, goal, goals, mayUse)
     }
   }
 
-  private expandLeaf(leaf: Leaf, rule: Compiled, want: Goal['want'], goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+  private expandLeaf(leaf: Leaf, { rule, want, side = RIGHT }: Goal, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
     const more = (wishes: readonly Goal[]): boolean => this.solve([...goals, ...wishes], mayUse)
-    if (leaf.type === 'calc') return this.calcWishes(leaf, want).some(more)
-    if (leaf.type === 'flag') return more([{ rule: this.prepared.readyFlag(leaf.ref).any, want }])
-    return rule.reads(RIGHT).some((slot) => this.tryValues(leaf, slot, goals, mayUse))
+    if (leaf.type === 'calc') return this.calcWishesOver(leaf, want, side).some(more)
+    if (leaf.type === 'flag') return more([{ rule: this.prepared.readyFlag(leaf.ref).any, want, side }])
+    return rule.reads(side).some((slot) => this.tryValues(leaf, slot, slot.side === (side === RIGHT ? LEFT : RIGHT), goals, mayUse))
+  }
+
+  /** As `calcWishes`, for a value asked of this side, of either or of both. */
+  private calcWishesOver(leaf: CalcLeaf, want: Goal['want'], side: typeof RIGHT | typeof LEFT): Goal[][] {
+    const on = (at: typeof RIGHT | typeof LEFT): Goal[][] => this.calcWishes(leaf, want, at).map((wishes) => wishes.map((wish) => ({ ...wish, side: at })))
+    if (leaf.over === 'this') return on(side)
+    const here = on(RIGHT)
+    const there = on(LEFT)
+    return (leaf.over === 'either') === (want === YES) ? [...here, ...there] : here.length === 0 || there.length === 0 ? [...here, ...there] : here.flatMap((one) => there.map((other) => [...one, ...other]))
   }
 
   /** Ways in which a calculated value can come to satisfy, or fail, a leaf. */
-  private calcWishes(leaf: Extract<Leaf, { type: 'calc' }>, want: Goal['want']): Goal[][] {
+  private calcWishes(leaf: CalcLeaf, want: Goal['want'], side: typeof RIGHT | typeof LEFT): Goal[][] {
     const ready = this.prepared.readyCalc(leaf.calc)
     const validity: Goal[] = ready.validWhen ? [{ rule: ready.validWhen, want: YES }] : []
     if (ready.when) return [[...validity, { rule: ready.when, want }]]
     if (ready.points.length > 0) {
-      const part = ready.points.find((one) => one.rule.run(this.context, RIGHT) === UNKNOWN)
+      const part = ready.points.find((one) => one.rule.run(this.context, side) === UNKNOWN)
       return part ? [[{ rule: part.rule, want }], [{ rule: part.rule, want: want === YES ? NO : YES }]] : []
     }
     const fitting = ready.ladder.filter((rung) => rungFits(rung.value, leaf.cmp, leaf.operand))
@@ -105,13 +118,13 @@ export class WitnessSearch {
     return [...none, ...stops]
   }
 
-  private tryValues(leaf: Leaf, slot: Slot, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+  private tryValues(leaf: Leaf, slot: Slot, onOther: boolean, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
     const item = this.prepared.item(slot.item)
     const brings = mayUse(item)
     if (brings === false) return false
     const at = slotOf(slot.item, slot.side)
     const before = this.slots[at]
-    for (const candidate of this.candidates(leaf, item, before, slot.side === OTHER)) {
+    for (const candidate of this.candidates(leaf, item, before, onOther && !(leaf.type === 'compare' && leaf.over !== 'this'))) {
       this.slots[at] = candidate
       if (this.solve(before ? goals : [...goals, ...brings], mayUse)) return true
     }
@@ -161,7 +174,8 @@ const referenceOf = ({ min, max }: { readonly min?: number; readonly max?: numbe
 function multiValues(leaf: Leaf, item: Item, before: Reading | undefined): (readonly string[])[] {
   const ticked = Array.isArray(before?.value) ? (before.value as readonly string[]).filter((word) => word !== item.empty) : []
   if (before) return leaf.type === 'compare' ? leaf.operand.filter((word) => item.options.includes(word) && word !== item.empty && !ticked.includes(word)).map((word) => [...ticked, word]) : []
-  return [...item.options].sort((a) => (a === item.empty ? -1 : 0)).map((word) => [word])
+  const words = item.options.filter((word) => word !== item.empty)
+  return [...(item.empty === undefined ? [] : [[item.empty]]), ...words.map((word) => [word]), words]
 }
 
 /** Numbers that any rule of the pack compares an item (or a qualifier of it) with. */

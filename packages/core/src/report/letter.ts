@@ -1,6 +1,6 @@
 import type { Destination, Pack } from '../content/types.js'
 import { dueAt } from '../judge/clock.js'
-import type { Judgement } from '../judge/judge.js'
+import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
@@ -47,7 +47,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
     paragraphs: [
       { heading: 'About', text: aboutText(pack, examination, about) },
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
-      ...examination.complaint.sides.flatMap((side) => foundText(pack, entries, side)),
+      ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side)),
       ...wanted.held,
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
       { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },

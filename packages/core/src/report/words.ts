@@ -36,6 +36,10 @@ function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar |
 
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
 
+/** What is examined, in words. @example complaintWords({ region: 'infant-hip', sides: ['right', 'left'] }) // 'right and left infant hip' */
+export const complaintWords = ({ region, sides }: { readonly region: string; readonly sides: readonly string[] }): string =>
+  `${sides.map(sideWord).filter(Boolean).join(' and ')} ${region.replaceAll('-', ' ')}`.trim()
+
 /** @example entryLine(pack, entry) // "Lachman right: 8 mm, end point soft" */
 export function entryLine(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> & { readonly side: string }): string {
   const side = sideWord(entry.side)

@@ -1,6 +1,6 @@
 import { Link, useNavigate } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { dueState, type Tier } from '@kneecap-awl/core'
+import { complaintWords, dueState, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { api } from '../../api/http'
 import { currentPack, desk, openReferrals, type ExaminationSummary, type Referral } from '../../api/queries'
@@ -64,7 +64,7 @@ function Section({ title, empty, list }: { readonly title: string; readonly empt
               <Name to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{one.patientName}</Name>{' '}
               <Reading>{ageAt(one.birthDate)}</Reading>
               <Soft as="div">
-                {one.sides.join(' and ')} {one.region} · begun {fromNow(one.startedAt)} by {one.startedBy}
+                {complaintWords(one)} · begun {fromNow(one.startedAt)} by {one.startedBy}
                 {one.verdictKind === 'amended' ? ' · amended' : ''}
               </Soft>
             </div>

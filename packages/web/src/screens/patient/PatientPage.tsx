@@ -1,6 +1,7 @@
 import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
+import { complaintWords } from '@kneecap-awl/core'
 import { patientById } from '../../api/queries'
 import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
@@ -41,9 +42,7 @@ export default function PatientPage() {
               <Reading>{dayOnly(one.startedAt)}</Reading>
               <Line>
                 <div>
-                  <Link to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>
-                    {one.sides.join(' and ')} {one.region}
-                  </Link>
+                  <Link to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{complaintWords(one)}</Link>
                   <Soft as="div">
                     {one.setting === 'emergency' ? 'urgent care' : 'general practice'} · {one.signedBy ?? one.startedBy}
                     {one.verdictKind === 'amended' ? ' · amended' : ''}

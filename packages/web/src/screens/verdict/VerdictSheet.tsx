@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
+import { complaintWords, namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
@@ -130,7 +130,7 @@ function Who({ detail }: { readonly detail: ExaminationDetail }) {
     <>
       <strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link>{' '}
       <Soft>
-        {ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
+        {ageAt(detail.birthDate)} · {complaintWords(detail)} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
       </Soft>
     </>
   )

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { Link } from 'react-router'
-import type { Pack } from '@kneecap-awl/core'
+import { complaintWords, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { ExaminationDetail } from '../../api/queries'
 import { Button, Soft } from '../../parts/controls'
@@ -58,7 +58,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               pack={pack}
               items={rows}
               because={verdict.asked.because}
-              sides={detail.sides}
+              sides={view.sides}
               startedAt={detail.startedAt}
               isReadOnly={isReadOnly}
               entryOf={view.entryOf}
@@ -72,7 +72,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               view={view}
               rows={rows}
               rowId={sheet.rowId}
-              sore={detail.sides}
+              sore={view.sides}
               pick={sheet.pick}
               lifted={sheet.lifted}
               isReadOnly={isReadOnly}
@@ -94,7 +94,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
       <CouldNotDialogue
         key={sheet.couldNot?.id ?? 'none'}
         item={sheet.couldNot}
-        sides={sheet.pick === 'both' ? detail.sides : [sheet.pick]}
+        sides={sheet.pick === 'both' ? view.sides : [sheet.pick]}
         onClose={() => sheet.setCouldNot(undefined)}
         onRecord={sheet.record}
       />
@@ -112,7 +112,7 @@ function Who({ detail, isAmending }: { readonly detail: ExaminationDetail; reado
         <strong>{detail.patientName}</strong>
       </Link>{' '}
       <Soft>
-        {ageAt(detail.birthDate)} · {detail.sides.join(' and ')} {detail.region} · {place}
+        {ageAt(detail.birthDate)} · {complaintWords(detail)} · {place}
         {isAmending ? ' · amending' : detail.signedAt ? ' · signed, read only' : ''}
       </Soft>
     </>

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { judgedSides, sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import { useKeys } from './useKeys'
@@ -88,7 +88,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
     if (!current || isBlocked(current) || current.options.length === 0 || current.kind === 'multi') return
     const value = current.scale && current.options.includes(digit) ? digit : current.options[Number(digit) - 1]
     if (value === undefined) return
-    for (const side of sidesOf(current, pick === 'both' ? detail.sides : [pick])) {
+    for (const side of sidesOf(current, pick === 'both' ? view.sides : [pick])) {
       const qualifiers = entryOf(current.id, side)?.qualifiers
       answer(current, side, { value, ...(qualifiers ? { qualifiers } : {}) })
     }
@@ -132,5 +132,5 @@ function complaintDrafts(complaint: string, detail: ExaminationDetail, pack: Pac
   const item = pack.items.find((candidate) => candidate.id === id)
   if (!item) return []
   const value = item.kind === 'multi' ? [word] : word
-  return sidesOf(item, detail.sides).map((side) => ({ item: id, side, state: 'examined' as const, value }))
+  return sidesOf(item, judgedSides(pack, detail)).map((side) => ({ item: id, side, state: 'examined' as const, value }))
 }

@@ -5,6 +5,7 @@ import {
   fold,
   itemsById,
   judgeAlong,
+  judgedSides,
   openItems,
   sidesOf,
   slotKey,
@@ -31,6 +32,7 @@ export interface StopView {
 /** Everything the workspace shows that follows from the record: judged anew with every entry. */
 export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
   const region = pack.regions.find((one) => one.id === detail.region)
+  const sides = useMemo(() => judgedSides(pack, detail), [pack, detail])
   const [judgeNow] = useState(() =>
     judgeAlong(pack, { complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting }),
   )
@@ -61,10 +63,10 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
 
   const isAnswered = useCallback(
     (item: Item): boolean => {
-      const needed = item.stage === 'story' || item.stage === 'patient' ? detail.sides : undefined
+      const needed = item.stage === 'story' || item.stage === 'patient' ? sides : undefined
       return sidesOf(item, needed).every((side) => entryOf(item.id, side) !== undefined)
     },
-    [detail.sides, entryOf],
+    [sides, entryOf],
   )
 
   const stops: readonly StopView[] = useMemo(() => {
@@ -89,7 +91,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
   const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
-  return { region, judged, firstSeen, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
+  return { region, sides, judged, firstSeen, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */

@@ -1,0 +1,3 @@
+import { regionSuite } from './regionSuite.js'
+
+regionSuite('back', { core: 51, flags: 29 })
