@@ -84,6 +84,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     positive: source.positive ?? '',
     ...(source.trap === undefined ? {} : { trap: source.trap }),
     technique: source.technique ?? [],
+    lost: source.lost ?? [],
     ...(source.structure === undefined ? {} : { structure: source.structure }),
     accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.startsWith(name)) ? { unverified: true } : {}) })),
     source: source.source ?? 'expert',

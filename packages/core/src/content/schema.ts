@@ -71,6 +71,7 @@ const item = object(['id', 'label', 'kind'], {
   positive: text,
   trap: text,
   technique: texts,
+  lost: texts,
   structure: text,
   accuracy: list(accuracy),
   source: text,

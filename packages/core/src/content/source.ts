@@ -33,6 +33,7 @@ export interface ItemSource {
   readonly positive?: string
   readonly trap?: string
   readonly technique?: readonly string[]
+  readonly lost?: readonly string[]
   readonly structure?: string
   readonly accuracy?: readonly (Omit<Accuracy, 'checked'> & { readonly checked?: boolean })[]
   readonly source?: string

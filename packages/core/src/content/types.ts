@@ -104,6 +104,8 @@ export interface Item {
   readonly positive: string
   readonly trap?: string
   readonly technique: readonly string[]
+  /** Ways in which the technique fails and the result does not count, each offered by itself: "grip of C2 lost". */
+  readonly lost: readonly string[]
   readonly structure?: string
   readonly accuracy: readonly Accuracy[]
   readonly source: string

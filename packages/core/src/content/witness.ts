@@ -112,9 +112,9 @@ export class WitnessSearch {
       return part ? [[{ rule: part.rule, want }], [{ rule: part.rule, want: want === YES ? NO : YES }]] : []
     }
     const fitting = ready.ladder.filter((rung) => rungFits(rung.value, leaf.cmp, leaf.operand))
-    const none: Goal[][] = want === NO ? [fitting.map((rung) => ({ rule: rung.rule, want: NO }))] : []
+    const none: Goal[][] = want === NO ? [[...validity, ...fitting.map((rung) => ({ rule: rung.rule, want: NO }) as const)]] : []
     const unmet = (rule: Compiled): Goal => ({ rule, want: NO })
-    const stops: Goal[][] = ready.ladder.map((rung, at) => [{ rule: rung.rule, want: YES }, ...ready.ladder.slice(0, at).map((above) => unmet(above.rule))])
+    const stops: Goal[][] = ready.ladder.map((rung, at) => [...validity, { rule: rung.rule, want: YES }, ...ready.ladder.slice(0, at).map((above) => unmet(above.rule))])
     return [...none, ...stops]
   }
 
@@ -139,9 +139,21 @@ export class WitnessSearch {
       if (before?.qualifiers[qualifier] !== undefined) return []
       return this.qualifierValues(item, qualifier, onOther).map((value) => reading(before?.value, { ...before?.qualifiers, [qualifier]: value }))
     }
+    if (leaf.type === 'compare' && leaf.term.fn === 'gap') return this.gapReadings(item, before).map((readings) => reading(before?.value, { ...before?.qualifiers, ...readings }))
     if (item.kind === 'multi') return multiValues(leaf, item, before).map((value) => reading(value, before?.qualifiers ?? {}))
     if (before?.value !== undefined) return []
     return this.itemValues(item, onOther).map((value) => reading(value, before?.qualifiers ?? {}))
+  }
+
+  /** Both readings of an item, their difference at and beside every threshold. */
+  private gapReadings(item: Item, before: Reading | undefined): Record<string, number>[] {
+    const [first = '', last = ''] = [item.readings[0], item.readings[item.readings.length - 1]]
+    const told = before?.qualifiers[first]
+    const start = typeof told === 'number' ? told : referenceOf(item)
+    const known = before?.qualifiers[last]
+    const gaps = (this.thresholds.get(item.id) ?? [0]).flatMap((t) => [t, t + 1, t - 1])
+    const ends = typeof known === 'number' ? [] : gaps.map((by) => start + by)
+    return [...ends.map((end) => ({ [first]: start, [last]: end })), ...(typeof known === 'number' && typeof told !== 'number' ? gaps.map((by) => ({ [first]: known - by })) : [])]
   }
 
   private itemValues(item: Item, onOther: boolean): Scalar[] {

@@ -21,7 +21,7 @@ export function termReader(term: Term, prepared: Prepared): Read {
     case 'deficit':
       return percentDeficit(own)
     case 'gap':
-      return activeGap(index, item, prepared)
+      return readingsGap(index, item, prepared)
     case 'worst': {
       const all = [own, ...(term.more ?? []).map((id) => itemReader(prepared.index(id), prepared.item(prepared.index(id)), undefined, prepared))]
       return (context, side) => greatest(all.map((read) => read(context, side)))
@@ -101,10 +101,11 @@ const percentDeficit =
     return typeof here === 'number' && typeof there === 'number' && there > 0 ? (100 * (there - here)) / there : null
   }
 
-function activeGap(index: number, item: Item, prepared: Prepared): Read {
-  const active = itemReader(index, item, 'active', prepared)
-  const passive = itemReader(index, item, 'passive', prepared)
-  return (context, side) => subtract(passive(context, side), active(context, side))
+/** Last reading minus the first: passive minus active, released minus blocked. */
+function readingsGap(index: number, item: Item, prepared: Prepared): Read {
+  const first = itemReader(index, item, item.readings[0], prepared)
+  const last = itemReader(index, item, item.readings[item.readings.length - 1], prepared)
+  return (context, side) => subtract(last(context, side), first(context, side))
 }
 
 function greatest(worths: readonly Worth[]): Worth {

@@ -46,6 +46,11 @@ export function CouldNotDialogue({
             {reason}
           </Button>
         ))}
+        {item?.lost.map((way) => (
+          <Button key={way} onPress={() => give('not-valid', way)}>
+            not valid: {way}
+          </Button>
+        ))}
         <Button onPress={() => give('not-valid', 'technique lost')}>done, but technique was lost: not valid</Button>
       </Buttons>
     </Dialogue>
