@@ -1,0 +1,3 @@
+import { regionSuite } from './regionSuite.js'
+
+regionSuite('hand', { core: 50, flags: 39 })
