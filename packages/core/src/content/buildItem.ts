@@ -57,6 +57,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   return {
     id: source.id,
     owner: placed.region,
+    ...(placed.region === 'shared' && placed.only ? { only: placed.only } : {}),
     scope,
     sided: !SHARED_SCOPES.includes(scope),
     stage,

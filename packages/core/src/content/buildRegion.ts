@@ -202,6 +202,8 @@ class RegionBuilder {
       name: source.name,
       side: source.side,
       figure: source.figure ?? [],
+      ...(source.ages ? { ages: source.ages } : {}),
+      ordinary: { 'patient.age-years': 40, ...source.ordinary },
       core: source.core.map((c) => this.listed(c.item, path, source.id)),
       minimum: source.minimum.map((id) => this.listed(id, path, source.id)),
       complaint: source.complaint.map((c) => ({ ...c, item: this.resolve(c.item) })),

@@ -140,6 +140,8 @@ const FILES: Readonly<Record<string, object>> = {
       name: text,
       side: { type: 'boolean' },
       figure: list(object(['view', 'x', 'y'], { view: { enum: ['front', 'back'] }, x: { type: 'number' }, y: { type: 'number' } })),
+      ages: object([], { from: { type: 'number' }, under: { type: 'number' } }),
+      ordinary: map({ type: 'number' }),
       core: list(object(['item', 'seconds', 'why', 'key'], { item: id, seconds: { type: 'number' }, why: { enum: ['threat', 'decides', 'common'] }, key: text, label: text })),
       stops: list(object(['id', 'title', 'position', 'advice', 'items'], { id, title: text, position: { enum: POSITIONS }, advice: text, items: texts })),
       minimum: texts,

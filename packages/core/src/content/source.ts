@@ -1,5 +1,5 @@
 import type { RuleSource } from './parseRule.js'
-import type { Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+import type { AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
 export interface SourceFile {
@@ -102,6 +102,8 @@ export interface RegionSource {
   readonly name: string
   readonly side: boolean
   readonly figure?: readonly FigurePoint[]
+  readonly ages?: AgeBand
+  readonly ordinary?: Readonly<Record<string, number>>
   /** The core set, in the order of the brief: item, its key in the quick line, and why it is asked. */
   readonly core: readonly { readonly item: string; readonly seconds: number; readonly why: 'threat' | 'decides' | 'common'; readonly key: string; readonly label?: string }[]
   readonly stops: readonly Stop[]

@@ -15,8 +15,8 @@ export type LimbSide = 'right' | 'left'
 export const STAGES = ['story', 'screen', 'look', 'feel', 'move', 'strength', 'test', 'neuro', 'vascular', 'function', 'neighbours', 'result'] as const
 export type Stage = (typeof STAGES)[number] | 'patient'
 
-export const POSITIONS = ['asking', 'as-found', 'walking', 'standing', 'sitting', 'supine', 'side-lying', 'prone'] as const
-/** Where the patient is while an item is examined. `asking` and `as-found` need no change of position. */
+export const POSITIONS = ['asking', 'as-found', 'held', 'walking', 'standing', 'sitting', 'supine', 'side-lying', 'prone'] as const
+/** Where the patient is while an item is examined. `asking` and `as-found` need no change of position; an infant is `held`. */
 export type Position = (typeof POSITIONS)[number]
 
 export const KINDS = ['sign', 'grade', 'choice', 'multi', 'angle', 'length', 'time', 'count', 'pressure', 'ratio', 'number', 'laxity', 'moment'] as const
@@ -70,6 +70,8 @@ export interface Derivation {
 export interface Item {
   readonly id: string
   readonly owner: string
+  /** Regions that a shared item is meant for; every region when left out. */
+  readonly only?: readonly string[]
   readonly scope: Scope
   readonly sided: boolean
   readonly stage: Stage
@@ -283,11 +285,21 @@ export interface Region {
   readonly side: boolean
   /** Where it is tapped on the drawn figure, percent of its width and height, for the patient's right or the middle. */
   readonly figure: readonly FigurePoint[]
+  /** Whom it is offered to, in years; everybody when left out. */
+  readonly ages?: AgeBand
+  /** Numbers of the card of an ordinary patient of this region, for proofs and reports: 40 years unless said otherwise. */
+  readonly ordinary: Readonly<Record<string, number>>
   readonly stops: readonly Stop[]
   readonly core: readonly string[]
   readonly minimum: readonly string[]
   readonly complaint: readonly { readonly label: string; readonly item: string; readonly value: string }[]
   readonly items: Readonly<Record<string, RegionalItem>>
+}
+
+/** From this age on, and up to but without that one, years. */
+export interface AgeBand {
+  readonly from?: number
+  readonly under?: number
 }
 
 export interface FigurePoint {

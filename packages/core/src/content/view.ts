@@ -31,7 +31,7 @@ function makeView(pack: Pack, id: string): Pack {
     ...pack,
     isView: true,
     regions: [region],
-    items: pack.items.filter((item) => item.owner === id || item.owner === 'shared' || region.items[item.id]).map(asSeen),
+    items: pack.items.filter((item) => item.owner === id || (item.owner === 'shared' && (item.only?.includes(id) ?? true)) || region.items[item.id]).map(asSeen),
     calcs: here(pack.calcs),
     flags: here(pack.flags),
     groups: here(pack.groups),

@@ -1,6 +1,7 @@
 import type { Worth } from '../judge/runtime.js'
 import { ankleIndexMeasure } from './ankleIndex.js'
 import { compartmentDeltaMeasure } from './compartmentDelta.js'
+import { correctedDaysMeasure } from './correctedDays.js'
 import { effusionClassMeasure } from './effusionClass.js'
 import { elapsedDays, elapsedHours } from './elapsed.js'
 import { extensionLagMeasure } from './extensionLag.js'
@@ -20,6 +21,7 @@ export type Measure = (inputs: Readonly<Record<string, Worth>>, context: Measure
 export const MEASURES: Readonly<Record<string, Measure>> = {
   'ankle-brachial-index': ankleIndexMeasure,
   'compartment-delta': compartmentDeltaMeasure,
+  'corrected-days': correctedDaysMeasure,
   'days-since': elapsedDays,
   'effusion-class': effusionClassMeasure,
   'extension-lag': extensionLagMeasure,

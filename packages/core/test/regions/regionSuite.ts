@@ -14,6 +14,7 @@ interface About {
 /** What holds for every region of the pack: sound, provable flag by flag, calm when all of its core is normal. */
 export function regionSuite(id: string, { core, flags }: About): void {
   const view = viewOf(thePack(), id)
+  const ordinary = view.regions[0]?.ordinary ?? {}
   describe(id, () => {
     it('has no fault that can be seen without searching', () => expect(lintRegion(view).map(problemLine)).toEqual([]))
     it(`asks ${core} core items in about five minutes`, () => {
@@ -24,14 +25,14 @@ export function regionSuite(id: string, { core, flags }: About): void {
     it(`carries ${flags} flags`, () => expect(view.flags).toHaveLength(flags))
     it('is Here to Here when its whole core is normal', () => {
       for (const side of judgedSides(view, { region: id, sides: ['right'] })) {
-        const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, 40) })
+        const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, ordinary) })
         expect([verdict.floor, verdict.ceiling, verdict.openFlags.map((flag) => flag.id)]).toEqual(['here', 'here', []])
       }
     })
     it('is judged along a growing record as it is judged anew', () => {
       const about = { complaint: { region: id, sides: judgedSides(view, { region: id, sides: ['right'] }) }, asOf: AS_OF }
       const along = judgeAlong(view, about)
-      const record = calmRecord(view, 40)
+      const record = calmRecord(view, ordinary)
       for (let known = 0; known <= record.length; known += 9) {
         const entries = record.slice(0, known)
         expect(along(entries).verdict).toEqual(judge(view, { ...about, entries }))

@@ -7,7 +7,13 @@ export async function packs(app: FastifyInstance): Promise<void> {
   app.get('/api/packs/current', async (request) => {
     signedIn(request)
     const { hash, version, regions, destinations, cautions } = app.shelf.current
-    return { hash, version, destinations, cautions, regions: regions.map(({ id, name, side, figure, complaint }) => ({ id, name, side, figure, complaint })) }
+    return {
+      hash,
+      version,
+      destinations,
+      cautions,
+      regions: regions.map(({ id, name, side, figure, ages, complaint }) => ({ id, name, side, figure, ages, complaint })),
+    }
   })
   const params = { type: 'object', properties: { hash: { type: 'string', pattern: '^[0-9a-f]{16}$' }, region: { type: 'string', pattern: '^[a-z-]{2,40}$' } } }
   /** The pack as one region sees it: what a workspace needs. */

@@ -74,7 +74,7 @@ export const openReferrals = queryOptions({
 })
 /** The pack in use, without its items: what the desk and the start need. */
 export type PackSummary = Pick<Pack, 'hash' | 'version' | 'destinations' | 'cautions'> & {
-  readonly regions: readonly Pick<Region, 'id' | 'name' | 'side' | 'figure' | 'complaint'>[]
+  readonly regions: readonly Pick<Region, 'id' | 'name' | 'side' | 'figure' | 'ages' | 'complaint'>[]
 }
 export const currentPack = queryOptions({ queryKey: ['pack', 'current'], queryFn: () => api<PackSummary>('GET', '/api/packs/current'), staleTime: Infinity })
 /** The pack that an examination is judged with, as its region sees it. */

@@ -11,6 +11,16 @@ export const dayAndTime = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 export const dayOnly = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
+/** Age in years with its fraction. @example yearsSince('2026-01-01', Date.parse('2026-07-02')) // about 0.5 */
+export const yearsSince = (birthDate: string, now = Date.now()): number => (now - Date.parse(birthDate)) / (365.2425 * 86_400_000)
+
+/** Age as it is said: weeks to four months, months to two years, then years. @example ageWords('2026-01-01', Date.parse('2026-02-19')) // '7 weeks' */
+export function ageWords(birthDate: string, now = Date.now()): string {
+  const years = yearsSince(birthDate, now)
+  if (years >= 2) return String(ageAt(birthDate, now))
+  return years < 1 / 3 ? `${Math.floor((now - Date.parse(birthDate)) / (7 * 86_400_000))} weeks` : `${Math.floor(years * 12)} months`
+}
+
 /** Age in whole years on a day. @example ageAt('1980-06-01', Date.parse('2026-05-31')) // 45 */
 export function ageAt(birthDate: string, now = Date.now()): number {
   const born = new Date(birthDate)

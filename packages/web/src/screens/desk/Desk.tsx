@@ -8,7 +8,7 @@ import { Cautions } from '../../parts/Cautions'
 import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
-import { ageAt, dayAndTime, fromNow } from '../../parts/times'
+import { ageWords, dayAndTime, fromNow } from '../../parts/times'
 
 /** What is on today: drafts, signed examinations, and referrals with a clock, breach first. */
 export function Desk() {
@@ -62,7 +62,7 @@ function Section({ title, empty, list }: { readonly title: string; readonly empt
           <Line key={one.id}>
             <div>
               <Name to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{one.patientName}</Name>{' '}
-              <Reading>{ageAt(one.birthDate)}</Reading>
+              <Reading>{ageWords(one.birthDate)}</Reading>
               <Soft as="div">
                 {complaintWords(one)} · begun {fromNow(one.startedAt)} by {one.startedBy}
                 {one.verdictKind === 'amended' ? ' · amended' : ''}

@@ -6,7 +6,7 @@ import { patientById } from '../../api/queries'
 import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
-import { ageAt, dayOnly } from '../../parts/times'
+import { ageWords, dayOnly } from '../../parts/times'
 
 /** One patient: earlier examinations, newest first. */
 export default function PatientPage() {
@@ -20,7 +20,7 @@ export default function PatientPage() {
           <>
             <strong>{data.patient.name}</strong>{' '}
             <Soft>
-              {ageAt(data.patient.birthDate)} · born {dayOnly(data.patient.birthDate)} · {data.patient.localNumber}
+              {ageWords(data.patient.birthDate)} · born {dayOnly(data.patient.birthDate)} · {data.patient.localNumber}
             </Soft>
           </>
         ) : (

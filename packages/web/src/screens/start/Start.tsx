@@ -4,10 +4,10 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, ApiProblem } from '../../api/http'
-import { currentPack, patientById, patientSearch } from '../../api/queries'
+import { currentPack, patientById, patientSearch, type PackSummary } from '../../api/queries'
 import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
-import { ageAt } from '../../parts/times'
+import { ageWords, yearsSince } from '../../parts/times'
 import { Figure, type Sore } from './Figure'
 
 /** Two steps: who, and where it hurts. */
@@ -25,6 +25,8 @@ export default function Start() {
   const client = useQueryClient()
   const { data: pack } = useQuery(currentPack)
   const region = pack?.regions.find((one) => one.id === sore?.region)
+  const { data: chosen } = useQuery({ ...patientById(patientId), enabled: patientId !== '' })
+  const regions = regionsFor(pack?.regions ?? [], chosen?.patient.birthDate ?? birthDate)
   const who = patientId !== '' || (name.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(birthDate))
   const next = !who ? 'Say who: find the patient, or give name and birth date.' : !sore ? 'Tap the sore joint on the figure.' : ''
 
@@ -99,7 +101,7 @@ export default function Start() {
               : "The figure faces you: the patient's right is on your left."}
           </Soft>
           <Figure
-            regions={pack?.regions ?? []}
+            regions={regions}
             sore={sore}
             onChange={(now) => {
               setSore(now)
@@ -136,6 +138,13 @@ export default function Start() {
   )
 }
 
+/** An infant's hip is offered for an infant only; with no birth date yet, what is for everybody. */
+function regionsFor(regions: PackSummary['regions'], birthDate: string): PackSummary['regions'] {
+  const born = Date.parse(birthDate)
+  const years = Number.isNaN(born) ? undefined : yearsSince(birthDate)
+  return regions.filter(({ ages }) => (years === undefined ? ages?.under === undefined : years >= (ages?.from ?? 0) && years < (ages?.under ?? Infinity)))
+}
+
 function Who({ patientId, onPick }: { readonly patientId: string; readonly onPick: (id: string) => void }) {
   const [search, setSearch] = useState('')
   const { data: found } = useQuery({ ...patientSearch(search), enabled: search.trim().length > 1 })
@@ -144,7 +153,7 @@ function Who({ patientId, onPick }: { readonly patientId: string; readonly onPic
     return (
       <Chosen>
         <span>
-          <strong>{chosen?.patient.name ?? '…'}</strong> {chosen && ageAt(chosen.patient.birthDate)} <Soft>{chosen?.patient.localNumber}</Soft>
+          <strong>{chosen?.patient.name ?? '…'}</strong> {chosen && ageWords(chosen.patient.birthDate)} <Soft>{chosen?.patient.localNumber}</Soft>
         </span>
         <Button onPress={() => onPick('')}>Another</Button>
       </Chosen>
@@ -160,7 +169,7 @@ function Who({ patientId, onPick }: { readonly patientId: string; readonly onPic
         {(search.trim().length > 1 ? (found?.patients ?? []) : []).slice(0, 6).map((patient) => (
           <li key={patient.id}>
             <Button onPress={() => onPick(patient.id)}>
-              {patient.name}, {ageAt(patient.birthDate)} · {patient.localNumber}
+              {patient.name}, {ageWords(patient.birthDate)} · {patient.localNumber}
             </Button>
           </li>
         ))}

@@ -10,7 +10,7 @@ import { Button, Input, SmallTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
-import { ageAt, dayAndTime } from '../../parts/times'
+import { ageWords, dayAndTime } from '../../parts/times'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
@@ -130,7 +130,7 @@ function Who({ detail }: { readonly detail: ExaminationDetail }) {
     <>
       <strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link>{' '}
       <Soft>
-        {ageAt(detail.birthDate)} · {complaintWords(detail)} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
+        {ageWords(detail.birthDate)} · {complaintWords(detail)} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
       </Soft>
     </>
   )

@@ -6,6 +6,7 @@ import type { StopView } from './useWorkspace'
 const POSITION_WORDS: Readonly<Record<Position, string>> = {
   asking: 'Talking',
   'as-found': 'As found',
+  held: 'Held, undressed, calm',
   walking: 'Walking',
   standing: 'Standing',
   sitting: 'Sitting',

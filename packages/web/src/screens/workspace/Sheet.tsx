@@ -5,7 +5,7 @@ import styled from 'styled-components'
 import type { ExaminationDetail } from '../../api/queries'
 import { Button, Soft } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
-import { ageAt } from '../../parts/times'
+import { ageWords } from '../../parts/times'
 import { BottomBar } from './BottomBar'
 import { CouldNotDialogue, KeysDialogue, LiftDialogue } from './dialogues'
 import { FindItem } from './FindItem'
@@ -112,7 +112,7 @@ function Who({ detail, isAmending }: { readonly detail: ExaminationDetail; reado
         <strong>{detail.patientName}</strong>
       </Link>{' '}
       <Soft>
-        {ageAt(detail.birthDate)} · {complaintWords(detail)} · {place}
+        {ageWords(detail.birthDate)} · {complaintWords(detail)} · {place}
         {isAmending ? ' · amending' : detail.signedAt ? ' · signed, read only' : ''}
       </Soft>
     </>

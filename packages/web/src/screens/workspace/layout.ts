@@ -43,7 +43,12 @@ function homes(region: Region): (item: Item) => string {
   }
   return (item) => {
     if (!byStage.has(item.stage)) byStage.set(item.stage, nearest(item.stage))
-    return byStage.get(item.stage) ?? region.stops.find((stop) => stop.position === item.position && stop.id !== 'story')?.id ?? 'screen'
+    return (
+      byStage.get(item.stage) ??
+      region.stops.find((stop) => stop.position === item.position && stop.id !== 'story')?.id ??
+      region.stops.find((stop) => stop.id !== 'story')?.id ??
+      'story'
+    )
   }
 }
 

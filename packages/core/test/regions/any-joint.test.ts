@@ -1,0 +1,3 @@
+import { regionSuite } from './regionSuite.js'
+
+regionSuite('any-joint', { core: 41, flags: 19 })

@@ -1,0 +1,3 @@
+import { regionSuite } from './regionSuite.js'
+
+regionSuite('infant-hip', { core: 36, flags: 18 })
