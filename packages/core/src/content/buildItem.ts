@@ -39,6 +39,8 @@ const METHOD: Qualifier = { label: 'measured', kind: 'choice', options: ['goniom
 const UNITS: Partial<Record<Item['kind'], string>> = { angle: '°', length: 'mm', time: 's', pressure: 'mmHg', laxity: 'mm' }
 const SHARED_SCOPES = ['patient', 'episode', 'body']
 const SECONDS = 5
+/** A film or a blood test is never the quickest way: whatever a hand can settle comes first. */
+const RESULT_SECONDS = 600
 
 /** Fills in what the reviewer left out, and says what may not be left out. */
 function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: readonly string[], problems: Problem[]): Item {
@@ -78,7 +80,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     ...(normal ? { normal } : {}),
     mustBeTold: source.mustBeTold ?? false,
     position: source.position ?? placed.position ?? 'asking',
-    seconds: source.seconds ?? SECONDS,
+    seconds: source.seconds ?? (stage === 'result' ? RESULT_SECONDS : SECONDS),
     burden: source.burden ?? 1,
     depth: stage === 'patient' ? 'card' : 'on-demand',
     ...(source.adverseIfPain === undefined ? {} : { adverseIfPain: source.adverseIfPain }),

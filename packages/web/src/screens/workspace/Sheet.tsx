@@ -72,7 +72,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               view={view}
               rows={rows}
               rowId={sheet.rowId}
-              sore={view.sides}
+              sore={view.region?.side === false ? [] : view.sides}
               pick={sheet.pick}
               lifted={sheet.lifted}
               isReadOnly={isReadOnly}

@@ -71,7 +71,12 @@ function Name({ item, isCurrent, isReadOnly, onCouldNot }: RowProps) {
     <Middle>
       <strong>{item.label}</strong>
       {item.hint && <Soft>{item.hint}</Soft>}
-      {item.kind === 'angle' && item.normText && <Soft>norm {item.normText}°</Soft>}
+      {item.kind === 'angle' && item.normText && (
+        <Soft>
+          norm {item.normText}
+          {/\d$/.test(item.normText) ? '°' : ''}
+        </Soft>
+      )}
       {isCurrent && !isReadOnly && (
         <Button $tone="quiet" onPress={() => onCouldNot(item)}>
           could not…
