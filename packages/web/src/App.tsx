@@ -13,6 +13,7 @@ import { useThemeChoice } from './theme/useThemeChoice'
 const Start = lazy(() => import('./screens/start/Start'))
 const Workspace = lazy(() => import('./screens/workspace/Workspace'))
 const VerdictSheet = lazy(() => import('./screens/verdict/VerdictSheet'))
+const Library = lazy(() => import('./screens/library/Library'))
 const PatientPage = lazy(() => import('./screens/patient/PatientPage'))
 
 const client = new QueryClient({
@@ -41,6 +42,7 @@ const router = createBrowserRouter([
       { path: '/start', element: <Start /> },
       { path: '/examinations/:id', element: <Workspace /> },
       { path: '/examinations/:id/verdict', element: <VerdictSheet /> },
+      { path: '/library', element: <Library /> },
       { path: '/patients/:id', element: <PatientPage /> },
     ],
   },

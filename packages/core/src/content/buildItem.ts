@@ -88,6 +88,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     ...(source.trap === undefined ? {} : { trap: source.trap }),
     technique: source.technique ?? [],
     lost: source.lost ?? [],
+    also: source.also ?? [],
     ...(source.structure === undefined ? {} : { structure: source.structure }),
     accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.startsWith(name)) ? { unverified: true } : {}) })),
     source: source.source ?? 'expert',

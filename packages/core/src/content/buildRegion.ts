@@ -154,6 +154,7 @@ class RegionBuilder {
       id: source.id,
       region: this.id,
       label: source.label,
+      also: source.also ?? [],
       kind: source.ladder ? 'ladder' : source.points ? 'score' : 'truth',
       ...(source.when === undefined ? {} : { when: read(source.when) }),
       ...(source.validWhen === undefined ? {} : { validWhen: read(source.validWhen) }),

@@ -72,6 +72,7 @@ const item = object(['id', 'label', 'kind'], {
   trap: text,
   technique: texts,
   lost: texts,
+  also: texts,
   structure: text,
   accuracy: list(accuracy),
   source: text,
@@ -84,6 +85,7 @@ const item = object(['id', 'label', 'kind'], {
 const calc = object(['id', 'label', 'source'], {
   id,
   label: text,
+  also: texts,
   when: rule,
   validWhen: rule,
   ladder: list(object(['value', 'when'], { value: numberOrText, when: rule })),

@@ -34,6 +34,7 @@ export interface ItemSource {
   readonly trap?: string
   readonly technique?: readonly string[]
   readonly lost?: readonly string[]
+  readonly also?: readonly string[]
   readonly structure?: string
   readonly accuracy?: readonly (Omit<Accuracy, 'checked'> & { readonly checked?: boolean })[]
   readonly source?: string
@@ -53,6 +54,7 @@ export interface ItemsFile {
 export interface CalcSource {
   readonly id: string
   readonly label: string
+  readonly also?: readonly string[]
   readonly when?: RuleSource
   readonly validWhen?: RuleSource
   readonly ladder?: readonly { readonly value: string | number; readonly when: RuleSource }[]

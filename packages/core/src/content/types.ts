@@ -106,6 +106,8 @@ export interface Item {
   readonly positive: string
   readonly trap?: string
   readonly technique: readonly string[]
+  /** Other names in common use, to be found by. */
+  readonly also: readonly string[]
   /** Ways in which the technique fails and the result does not count, each offered by itself: "grip of C2 lost". */
   readonly lost: readonly string[]
   readonly structure?: string
@@ -153,6 +155,7 @@ export interface Calc {
   readonly id: string
   readonly region: string
   readonly label: string
+  readonly also: readonly string[]
   readonly kind: 'truth' | 'ladder' | 'score'
   readonly when?: RuleNode
   /** When this is not met the calc is not known, whatever its rule says. */

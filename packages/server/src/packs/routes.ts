@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify'
-import { judgement, publicVerdict, readExamination, viewOf } from '@kneecap-awl/core'
+import { judgement, libraryIndex, publicVerdict, readExamination, viewOf } from '@kneecap-awl/core'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 
 /** The content pack for the browser, and judging for programs. */
@@ -23,6 +23,12 @@ export async function packs(app: FastifyInstance): Promise<void> {
     const pack = await app.shelf.byHash(app.pool, hash)
     if (!pack?.regions.some((one) => one.id === region)) throw notFound('content pack')
     return reply.header('cache-control', 'private, max-age=31536000, immutable').send(viewOf(pack, region))
+  })
+  const index = libraryIndex(app.shelf.current)
+  /** What can be looked up in the pack in use: one line each. */
+  app.get('/api/library', async (request) => {
+    signedIn(request)
+    return { hash: app.shelf.current.hash, entries: index }
   })
   app.post('/api/judge', async (request) => {
     app.allow(request, 'judge')

@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/react-query'
-import type { Entry, Letter, Pack, Region, Side, Tier } from '@kneecap-awl/core'
+import type { LibraryEntry, Entry, Letter, Pack, Region, Side, Tier } from '@kneecap-awl/core'
 import { outbox } from '../record/outbox'
 import { sendWaiting } from '../record/sendWaiting'
 import { api } from './http'
@@ -85,6 +85,11 @@ export const packOf = (examination: Pick<ExaminationSummary, 'packHash' | 'regio
     staleTime: Infinity,
     enabled: examination !== undefined,
   })
+export const library = queryOptions({
+  queryKey: ['library'],
+  queryFn: () => api<{ hash: string; entries: LibraryEntry[] }>('GET', '/api/library'),
+  staleTime: Infinity,
+})
 /** What waits on this device is sent first; what cannot be sent yet stands with what the server holds. */
 export const examination = (id: string) =>
   queryOptions({

@@ -29,6 +29,7 @@ export function Shell({ heading, actions, children }: { readonly heading: ReactN
         <Heading>{heading}</Heading>
         <Actions>
           {actions}
+          {account && <Look to="/library">Library</Look>}
           <Button $tone="quiet" aria-label={name === 'light' ? 'Dark theme' : 'Light theme'} onPress={toggle}>
             {name === 'light' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
           </Button>
@@ -70,6 +71,14 @@ const Home = styled(Link)`
   white-space: nowrap;
   img {
     filter: ${({ theme }) => (theme.name === 'dark' ? 'invert(0.85)' : 'none')};
+  }
+`
+const Look = styled(Link)`
+  padding: 0 8px;
+  color: inherit;
+  text-decoration: none;
+  &:hover {
+    text-decoration: underline;
   }
 `
 const Heading = styled.div`

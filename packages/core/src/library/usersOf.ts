@@ -1,0 +1,43 @@
+import { itemsOfRule, leavesOf, rulesOfCalc } from '../content/rules.js'
+import type { Calc, Condition, Flag, Hold, Pack, PromptGroup, RuleNode } from '../content/types.js'
+
+/** Everything of a region that reads an item or a calculated value, itself or through a calculated value. */
+export interface Users {
+  readonly flags: readonly Flag[]
+  readonly calcs: readonly Calc[]
+  readonly groups: readonly PromptGroup[]
+  readonly holds: readonly Hold[]
+  readonly conditions: readonly Condition[]
+  /** Prompt groups that ask for it, and holds that stop it. */
+  readonly askedBy: readonly PromptGroup[]
+  readonly stoppedBy: readonly Hold[]
+}
+
+/**
+ * @param pack the view of one region
+ * @param id an item or a calculated value
+ * @example usersOf(viewOf(pack, 'knee'), 'test.lachman').flags.map((flag) => flag.id) // ['knee.flag.acl', …]
+ */
+export function usersOf(pack: Pack, id: string): Users {
+  const calcs = new Map(pack.calcs.map((calc) => [calc.id, calc]))
+  const reads = (rule: RuleNode): boolean => itemsOfRule(rule, calcs).includes(id) || calcsOf(rule, calcs).has(id)
+  return {
+    flags: pack.flags.filter((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)].some(reads)),
+    calcs: pack.calcs.filter((calc) => calc.id !== id && rulesOfCalc(calc).some(reads)),
+    groups: pack.groups.filter((group) => reads(group.when)),
+    holds: pack.holds.filter((hold) => reads(hold.when)),
+    conditions: pack.conditions.filter(({ gate, evidence }) => [...(gate ? [gate] : []), ...evidence.map((one) => one.when)].some(reads)),
+    askedBy: pack.groups.filter((group) => group.ask.includes(id)),
+    stoppedBy: pack.holds.filter((hold) => hold.stops.includes(id)),
+  }
+}
+
+function calcsOf(rule: RuleNode, calcs: ReadonlyMap<string, Calc>, seen = new Set<string>()): Set<string> {
+  for (const leaf of leavesOf(rule)) {
+    if (leaf.type !== 'calc' || seen.has(leaf.calc)) continue
+    seen.add(leaf.calc)
+    const calc = calcs.get(leaf.calc)
+    for (const inner of calc ? rulesOfCalc(calc) : []) calcsOf(inner, calcs, seen)
+  }
+  return seen
+}

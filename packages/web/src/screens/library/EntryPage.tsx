@@ -1,0 +1,351 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import { useQuery } from '@tanstack/react-query'
+import styled from 'styled-components'
+import { calcLines, ruleLines, sourceNames, usersOf, type Calc, type Condition, type Flag, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
+import { library, packOf } from '../../api/queries'
+import { Cautions } from '../../parts/Cautions'
+import { Soft, Toggle } from '../../parts/controls'
+import { tierName } from '../../parts/PunchedStrip'
+import { LikelihoodPicture, ratiosOf } from './LikelihoodPicture'
+import { RuleTree } from './RuleTree'
+
+interface Props {
+  readonly hash: string
+  readonly entry: LibraryEntry
+  readonly region: string
+  readonly onRegion: (region: string) => void
+  readonly address: (entry: LibraryEntry) => string
+}
+
+/** One thing of the library, as one of its joints sees it. */
+export function EntryPage({ hash, entry, region, onRegion, address }: Props) {
+  const { data: pack } = useQuery(packOf({ packHash: hash, region }))
+  const { data: index } = useQuery(library)
+  const to = (kind: LibraryEntry['kind'] | 'any', id: string): string | undefined => {
+    const found = index?.entries.find((one) => one.id === id && (kind === 'any' || one.kind === kind))
+    return found && address({ ...found, regions: found.regions.includes(region) ? [region] : found.regions })
+  }
+  return (
+    <article>
+      <Title>{entry.label}</Title>
+      {entry.kind !== 'source' && entry.regions.length > 1 && (
+        <Row role="group" aria-label="Joint">
+          {entry.regions.map((one) => (
+            <Toggle key={one} isSelected={one === region} onChange={() => onRegion(one)}>
+              {one.replaceAll('-', ' ')}
+            </Toggle>
+          ))}
+        </Row>
+      )}
+      {pack && <Body pack={pack} entry={entry} to={to} entries={index?.entries ?? []} />}
+      {pack && <Cautions cautions={pack.cautions} pack={pack.version} />}
+    </article>
+  )
+}
+
+type To = (kind: LibraryEntry['kind'] | 'any', id: string) => string | undefined
+
+function Body({ pack, entry, to, entries }: { readonly pack: Pack; readonly entry: LibraryEntry; readonly to: To; readonly entries: readonly LibraryEntry[] }) {
+  const bare = entry.id.split('.').slice(1).join('.')
+  const own = <T extends { readonly id: string }>(things: readonly T[]): T | undefined =>
+    things.find((one) => one.id === entry.id) ?? things.find((one) => one.id === `${pack.regions[0]?.id ?? ''}.${bare}`)
+  const item = own(pack.items)
+  const calc = own(pack.calcs)
+  const flag = own(pack.flags)
+  const condition = own(pack.conditions)
+  if ((entry.kind === 'test' || entry.kind === 'item') && item) return <AboutItem pack={pack} item={item} to={to} />
+  if (entry.kind === 'score' && calc) return <AboutCalc pack={pack} calc={calc} to={to} />
+  if (entry.kind === 'flag' && flag) return <AboutFlag pack={pack} flag={flag} to={to} />
+  if (entry.kind === 'condition' && condition) return <AboutCondition pack={pack} condition={condition} />
+  if (entry.kind === 'source') return <AboutSource pack={pack} name={entry.id} to={to} entries={entries} />
+  return <Soft>This joint does not have it.</Soft>
+}
+
+function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Item; readonly to: To }) {
+  return (
+    <>
+      <Soft as="p">
+        {[
+          item.structure,
+          item.stage,
+          item.position.replace('-', ' '),
+          `${item.seconds} s`,
+          item.burden > 1 ? `burden ${item.burden} of 3` : '',
+          item.depth === 'core' ? 'core' : '',
+          item.key ? `key ${item.key}` : '',
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </Soft>
+      {item.also.length > 0 && <p>Also called {item.also.join(', ')}.</p>}
+      {item.technique.length > 0 && (
+        <Part title="How">
+          <ol>
+            {item.technique.map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
+        </Part>
+      )}
+      {item.positive && <Part title="Positive">{item.positive}</Part>}
+      {item.trap && <Part title="Trap">{item.trap}</Part>}
+      {item.lost.length > 0 && <Part title="Not valid when">{item.lost.join('; ')}</Part>}
+      {item.options.length > 0 && item.kind !== 'sign' && <Part title="Values">{item.options.join(' · ')}</Part>}
+      {item.normText && <Part title="Norm">{item.normText}</Part>}
+      {item.accuracy.length > 0 && (
+        <Part title="How far it moves the odds">
+          {item.accuracy.map((figure) => (
+            <Figure key={`${figure.finding} ${figure.source}`}>
+              <p>
+                <strong>{figure.finding}</strong>
+                {figure.unverified
+                  ? ': the figure is not verified and is not used'
+                  : [figure.sens !== undefined && ` sensitivity ${figure.sens} %`, figure.spec !== undefined && ` specificity ${figure.spec} %`]
+                      .filter(Boolean)
+                      .join(',')}{' '}
+                <Soft>
+                  <Sources source={figure.source} to={to} />, {figure.certainty}
+                  {figure.checked ? '' : ', not yet checked against the paper'}
+                </Soft>
+              </p>
+              {!figure.unverified && Object.keys(ratiosOf(figure)).length > 0 && <LikelihoodPicture finding={figure.finding} ratios={ratiosOf(figure)} />}
+            </Figure>
+          ))}
+        </Part>
+      )}
+      <UsedBy pack={pack} id={item.id} to={to} />
+    </>
+  )
+}
+
+function AboutCalc({ pack, calc, to }: { readonly pack: Pack; readonly calc: Calc; readonly to: To }) {
+  return (
+    <>
+      <Soft as="p">
+        {calc.kind === 'score'
+          ? 'a sum, shown as a range while parts are missing'
+          : calc.kind === 'ladder'
+            ? 'the first rung that holds'
+            : 'holds, does not hold, or is not known'}{' '}
+        · <Sources source={calc.source} to={to} />
+      </Soft>
+      {calc.also.length > 0 && <p>Also called {calc.also.join(', ')}.</p>}
+      {calc.note && <p>{calc.note}</p>}
+      <Part title="Worked out from">
+        {calcLines(pack, calc).map((line, at) => (
+          <RuleTree key={at} pack={pack} line={line} />
+        ))}
+      </Part>
+      <UsedBy pack={pack} id={calc.id} to={to} />
+    </>
+  )
+}
+
+function AboutFlag({ pack, flag, to }: { readonly pack: Pack; readonly flag: Flag; readonly to: To }) {
+  const place = (id: string): string => pack.destinations.find((one) => one.id === id)?.name ?? id
+  const action = (id: string): string => pack.actions.find((one) => one.id === id)?.text ?? id
+  return (
+    <>
+      <Soft as="p">
+        to {flag.to.map(place).join(', ').toLowerCase()} · <Sources source={flag.source} to={to} />
+      </Soft>
+      <p>{flag.why}</p>
+      {flag.clauses.map((clause, at) => (
+        <Part key={at} title={`${tierName(clause.tier)} when`}>
+          {clause.note && <Soft as="p">{clause.note}</Soft>}
+          <RuleTree pack={pack} line={ruleLines(pack, clause.when)} />
+        </Part>
+      ))}
+      <Part title="In play when">
+        <RuleTree pack={pack} line={ruleLines(pack, flag.inPlay)} />
+      </Part>
+      <Part title="Excluded only by">{flag.excludedBy}</Part>
+      {flag.doNow.length > 0 && (
+        <Part title="Do now">
+          <ul>
+            {flag.doNow.map((id) => (
+              <li key={id}>{action(id)}</li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      {flag.avoid.length > 0 && <Part title="Avoid">{flag.avoid.join(' · ')}</Part>}
+    </>
+  )
+}
+
+function AboutCondition({ pack, condition }: { readonly pack: Pack; readonly condition: Condition }) {
+  const band = ([low, high]: readonly [number, number]): string => `${Math.round(low * 1000) / 10} to ${Math.round(high * 1000) / 10} %`
+  return (
+    <>
+      <p>{condition.picture}</p>
+      <Part title="Thought likely before anything is examined">
+        general practice {band(condition.prior['primary-care'])}, urgent care {band(condition.prior.emergency)}
+      </Part>
+      {condition.gate && (
+        <Part title="Only when">
+          <RuleTree pack={pack} line={ruleLines(pack, condition.gate)} />
+        </Part>
+      )}
+      <Part title="What moves it">
+        {condition.evidence.map((one, at) => (
+          <Figure key={at}>
+            <RuleTree pack={pack} line={ruleLines(pack, one.when)} />
+            <Soft as="p">
+              {one.lrPositive && `there: ratio ${one.lrPositive.join(' to ')}`}
+              {one.lrPositive && one.lrNegative && '; '}
+              {one.lrNegative && `not there: ratio ${one.lrNegative.join(' to ')}`} · {one.source}, {one.certainty} · of findings at one structure (
+              {one.structure}) the strongest counts
+            </Soft>
+          </Figure>
+        ))}
+      </Part>
+    </>
+  )
+}
+
+function AboutSource({ pack, name, to, entries }: { readonly pack: Pack; readonly name: string; readonly to: To; readonly entries: readonly LibraryEntry[] }) {
+  const cites = (source: string): boolean => sourceNames(source).includes(name)
+  const ids = [
+    ...pack.items.filter((item) => cites(item.source) || item.accuracy.some((figure) => cites(figure.source))),
+    ...pack.calcs.filter((calc) => cites(calc.source)),
+    ...pack.flags.filter((flag) => cites(flag.source)),
+    ...pack.conditions.filter(({ evidence }) => evidence.some((one) => cites(one.source))),
+  ].map(({ id }) => id)
+  return (
+    <Part title={`Stands behind, in the ${pack.regions[0]?.name.toLowerCase() ?? ''}`}>
+      <ul>
+        {[...new Set(ids)].map((id) => (
+          <li key={id}>
+            <Named to={to('any', id)}>{entries.find((entry) => entry.id === id)?.label ?? id}</Named>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  )
+}
+
+function UsedBy({ pack, id, to }: { readonly pack: Pack; readonly id: string; readonly to: To }) {
+  const { flags, calcs, askedBy, stoppedBy, conditions } = usersOf(pack, id)
+  return (
+    <>
+      {askedBy.length > 0 && (
+        <Part title="Asked because">
+          <ul>
+            {askedBy.map((group) => (
+              <li key={group.id}>{group.because}</li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      {stoppedBy.length > 0 && (
+        <Part title="On hold while">
+          <ul>
+            {stoppedBy.map((hold) => (
+              <li key={hold.id}>
+                {hold.title}: {hold.reason}
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      {flags.length > 0 && (
+        <Part title="Flags that read it">
+          <ul>
+            {flags.map((flag) => (
+              <li key={flag.id}>
+                <Named to={to('flag', flag.id)}>{flag.title}</Named> <Soft>{[...new Set(flag.clauses.map((clause) => tierName(clause.tier)))].join(', ')}</Soft>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      {calcs.length > 0 && (
+        <Part title="Rules and scores that read it">
+          <ul>
+            {calcs.map((calc) => (
+              <li key={calc.id}>
+                <Named to={to('score', calc.id)}>{calc.label}</Named>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      {conditions.length > 0 && <Part title="Conditions that it moves">{conditions.map((one) => one.name).join(' · ')}</Part>}
+      {flags.length + calcs.length + conditions.length + askedBy.length === 0 && <Soft as="p">No rule reads it: it is there for the record.</Soft>}
+    </>
+  )
+}
+
+const Named = ({ to, children }: { readonly to: string | undefined; readonly children: ReactNode }) =>
+  to ? (
+    <Link to={to} replace>
+      {children}
+    </Link>
+  ) : (
+    <>{children}</>
+  )
+
+function Sources({ source, to }: { readonly source: string; readonly to: To }) {
+  const names = sourceNames(source)
+  return names.length === 0 ? (
+    <>our own judgement</>
+  ) : (
+    <>
+      {names.map((name, at) => (
+        <span key={name}>
+          {at > 0 && '; '}
+          <Named to={to('source', name)}>{name}</Named>
+        </span>
+      ))}
+    </>
+  )
+}
+
+function Part({ title, children }: { readonly title: string; readonly children: ReactNode }) {
+  return (
+    <Section>
+      <h3>{title}</h3>
+      <div>{children}</div>
+    </Section>
+  )
+}
+
+const Title = styled.h2`
+  font-size: 20px;
+  margin-bottom: 4px;
+`
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin: 6px 0;
+`
+const Section = styled.section`
+  display: grid;
+  grid-template-columns: 150px minmax(0, 72ch);
+  gap: 4px 20px;
+  padding: 10px 0;
+  border-top: 1px solid ${({ theme }) => theme.rule};
+  margin-top: 8px;
+  h3 {
+    font-size: 12px;
+    font-weight: 650;
+    color: ${({ theme }) => theme.soft};
+    padding-top: 3px;
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 18px;
+  }
+  ul {
+    display: grid;
+    gap: 2px;
+  }
+`
+const Figure = styled.div`
+  display: grid;
+  gap: 8px;
+  margin-bottom: 14px;
+`

@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest'
+import { libraryIndex } from '@kneecap-awl/core'
+import { thePack } from '../../core/test/support.js'
+import { findEntries, searchIndex, type LibraryFilter } from '../src/screens/library/useLibrary.js'
+
+const entries = libraryIndex(thePack())
+const index = searchIndex(entries)
+const anything: LibraryFilter = { search: '', kind: '', region: '', stage: '', position: '', tier: '' }
+const found = (filter: Partial<LibraryFilter>) => findEntries(entries, index, { ...anything, ...filter })
+
+describe('searching the library', () => {
+  it.each([
+    ['lachmann', 'knee.test.lachman'],
+    ['lackman', 'knee.test.lachman'],
+    ['mcmuray', 'knee.test.mcmurray'],
+    ['thessally', 'knee.test.thessaly'],
+    ['thomson', 'ankle.test.calf-squeeze'],
+    ['simonds', 'ankle.test.calf-squeeze'],
+    ['ortolanni', 'infant-hip.test.ortolani'],
+    ['galleazzi', 'infant-hip.test.galeazzi'],
+    ['spurlng', 'neuro.test.spurling'],
+    ['hofmann', 'neuro.test.hoffmann'],
+    ['babinsky', 'neuro.test.plantar'],
+    ['slmup', 'back.test.slump'],
+    ['lasegue', 'back.test.slr'],
+    ['finklestein', 'wrist.test.finkelstein'],
+    ['phallen', 'wrist.test.phalen'],
+    ['kanaval', 'hand.feel.flexor-sheath'],
+    ['elsen', 'hand.test.elson'],
+    ['patrik', 'hip.test.faber'],
+    ['trendelenberg', 'hip.test.trendelenburg'],
+    ['hawkin', 'shoulder.test.hawkins'],
+    ['napolean', 'shoulder.test.belly-press'],
+    ['mulders', 'foot.test.web-click'],
+    ['coleman blok', 'foot.test.block'],
+    ['sharp pursor', 'neck.test.sharp-purser'],
+  ])('"%s" finds %s among the first three', (search, id) => {
+    expect(
+      found({ search })
+        .slice(0, 3)
+        .map((entry) => entry.id),
+    ).toContain(id)
+  })
+  it('filters by kind, joint, stage, position and tier at once', () => {
+    const some = found({ kind: 'flag', region: 'back', tier: 'now' })
+    expect(some.length).toBeGreaterThan(5)
+    expect(some.every((entry) => entry.kind === 'flag' && entry.regions.includes('back') && entry.tier === 'now')).toBe(true)
+    const prone = found({ position: 'prone', stage: 'test' })
+    expect(prone.length).toBeGreaterThan(3)
+    expect(prone.every((entry) => entry.position === 'prone' && entry.stage === 'test')).toBe(true)
+  })
+  it('finds nothing for a word that nothing resembles', () => expect(found({ search: 'xqzzxqzz' })).toEqual([]))
+})
