@@ -1,4 +1,5 @@
-import { begin, choose, expect, range, signIn, stop, test, tick } from './support/journey'
+import type { Page } from '@playwright/test'
+import { begin, choose, expect, range, sheet, signIn, stop, test, tick } from './support/journey'
 
 test.beforeEach(async ({ page }) => signIn(page))
 
@@ -45,4 +46,62 @@ test('a biceps cord that cannot be hooked after a sudden load is Days, and the c
   await choose(page, 'Hook, right', 'no cord')
   await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Biceps torn at the elbow')
   await expect(page.getByRole('complementary', { name: 'Verdict' })).not.toContainText('Child broken above the elbow')
+})
+
+/** Types a number into a box of the sheet. */
+const measure = async (page: Page, label: string | RegExp, value: string): Promise<void> => {
+  const box = sheet(page).getByLabel(label).last()
+  await box.fill(value)
+  await box.press('Enter')
+}
+
+test('a leg raise that the foot makes worse, a slump that the chin changes and a numb saddle are recorded step by step, and are Now', async ({ page }) => {
+  await begin(page, { name: 'Slumped Snipe', joint: 'back', hasSide: false, view: 'back' })
+  await tick(page, /^Where it hurts.*right/, 'below the knee')
+  await stop(page, 'Leg raises')
+  await measure(page, /^Straight leg raise.*right$/, '40')
+  await choose(page, /Straight leg raise.*right, where/, 'below the knee')
+  await choose(page, /Straight leg raise.*right, foot up/, 'worse')
+  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Disc root pain')
+  await stop(page, 'Story')
+  await tick(page, /^Saddle numb/, 'different')
+  await expect(range(page)).toContainText('Now')
+  await stop(page, 'Leg raises')
+  await expect(page.locator('[id="row-back.test.crossed-slr"]')).toContainText('On hold')
+  await stop(page, 'Prone and saddle')
+  await expect(page.locator('[id="row-back.neuro.perianal-pin"]')).toBeVisible()
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  await expect(page.getByRole('main')).toContainText('Cauda equina, suspected or established')
+})
+
+test('an infant of seven weeks: Barlow out is Days, and a test that was cried through is not valid', async ({ page }) => {
+  const birthDate = new Date(Date.now() - 50 * 86_400_000).toISOString().slice(0, 10)
+  await begin(page, { name: 'Dunlin Infant', birthDate, joint: 'infant hip' })
+  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+  await stop(page, 'Hips')
+  await page.getByRole('radio', { name: 'Barlow: can it be pushed out, left: out' }).click()
+  await page.locator('[id="row-infant-hip.test.ortolani"]').click()
+  await page.getByRole('button', { name: 'could not…' }).click()
+  await page.getByRole('dialog').getByRole('radio', { name: 'right' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'not valid: crying or tense' }).click()
+  await expect(page.locator('[id="row-infant-hip.test.ortolani"]')).toContainText('not valid')
+})
+
+test('a hip is recorded with both leg lengths', async ({ page }) => {
+  await begin(page, { name: 'Short Shelduck', birthDate: '1950-02-03', joint: 'hip' })
+  await page.getByLabel('Find another test or item').fill('Leg length')
+  await page.getByRole('option').first().click()
+  await measure(page, /^Leg length.*right$/, '850')
+  await measure(page, /^Leg length.*left$/, '866')
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  await expect(page.getByRole('main')).toContainText('850')
+})
+
+test('a wrist with its hand nerves: numb and rising after a fall is Now', async ({ page }) => {
+  await begin(page, { name: 'Numbed Knot', joint: 'wrist', urgent: true })
+  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
+  await choose(page, /^other… Numb thumb and index/, 'new and rising')
+  await stop(page, 'Blood and nerves')
+  await choose(page, /Tip of the index .median., right$/, 'reduced')
+  await expect(range(page)).toContainText('Now')
 })

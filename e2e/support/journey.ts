@@ -32,15 +32,22 @@ export interface Start {
   readonly birthDate?: string
   readonly side?: 'right' | 'left'
   readonly urgent?: boolean
-  readonly joint?: 'knee' | 'ankle' | 'hip' | 'shoulder' | 'elbow'
+  /** As it is called on the figure. */
+  readonly joint?: string
+  /** A neck, a back or a jaw has no side. */
+  readonly hasSide?: boolean
+  readonly view?: 'front' | 'back'
 }
 
 /** Begins an examination of a new patient's joint, from the desk to the story. */
-export async function begin(page: Page, { name, birthDate = '1986-05-04', side = 'right', urgent = false, joint = 'knee' }: Start): Promise<void> {
+export async function begin(
+  page: Page,
+  { name, birthDate = '1986-05-04', side = 'right', urgent = false, joint = 'knee', hasSide = true, view = 'front' }: Start,
+): Promise<void> {
   await page.getByRole('button', { name: 'Start an examination' }).click()
   await page.getByLabel('New patient, name').fill(name)
   await page.getByLabel('Birth date').fill(birthDate)
-  await page.getByRole('button', { name: `${side} ${joint}, front` }).click()
+  await page.getByRole('button', { name: `${hasSide ? `${side} ` : ''}${joint}, ${view}`, exact: true }).click()
   if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
   await page.getByRole('button', { name: 'Begin with the story' }).click()
   await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()

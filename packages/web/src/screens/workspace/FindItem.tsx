@@ -1,16 +1,23 @@
+import { useState } from 'react'
 import { ComboBox, Input as AriaInput, ListBox, ListBoxItem, Popover } from 'react-aria-components'
 import type { Item } from '@kneecap-awl/core'
 import styled from 'styled-components'
 
 /** On-demand items are a search away: what is picked slides into its stop. */
 export function FindItem({ items, onPick }: { readonly items: readonly Item[]; readonly onPick: (item: string) => void }) {
+  // A new round after each pick: the list closes and the field is empty again.
+  const [round, setRound] = useState(0)
+  const pick = (key: string): void => {
+    onPick(key)
+    setRound(round + 1)
+  }
   return (
-    <ComboBox aria-label="Find another test or item" menuTrigger="input" value={null} onChange={(key) => key !== null && onPick(String(key))}>
+    <ComboBox key={round} aria-label="Find another test or item" menuTrigger="input" value={null} onChange={(key) => key !== null && pick(String(key))}>
       <Field placeholder="Find another test…" />
       <Pop>
         <ListBox items={items}>
           {(item) => (
-            <Choice id={item.id} textValue={`${item.label} ${item.structure ?? ''}`}>
+            <Choice id={item.id} textValue={[item.label, ...item.also, item.structure].filter(Boolean).join(' ')}>
               {item.label} <small>{item.stage}</small>
             </Choice>
           )}
