@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { compilePack, lintPack, PackError, problemLine, type SourceFile } from '../src/index.js'
+import { compilePack, lintPack, PackError, problemLine, upgradePack, type SourceFile } from '../src/index.js'
 import { contentFiles, theKnee, thePack } from './support.js'
 
 const changed = (path: string, from: string, to: string): SourceFile[] =>
@@ -131,5 +131,37 @@ describe('a bad pack is refused with file, id and cure', () => {
     ],
   ])('%s', (_what, path, from, to, told) => {
     expect(lintFaults(changed(path, from, to))).toMatch(told)
+  })
+})
+
+describe('a pack of an earlier version', () => {
+  it('is completed with what that version did not know, and judges as before', () => {
+    const pack = thePack()
+    const old = JSON.parse(JSON.stringify(pack)) as Record<string, unknown> & {
+      items: Record<string, unknown>[]
+      calcs: Record<string, unknown>[]
+      regions: Record<string, unknown>[]
+    }
+    delete old.lesions
+    for (const item of old.items) {
+      delete item.lost
+      delete item.also
+    }
+    for (const calc of old.calcs) delete calc.also
+    for (const region of old.regions) delete region.ordinary
+    const upgraded = upgradePack(old as never)
+    expect(upgraded.lesions.lesions).toEqual([])
+    expect(upgraded.items.every((item) => Array.isArray(item.lost) && Array.isArray(item.also))).toBe(true)
+    expect(upgraded.flags).toEqual(pack.flags)
+  })
+})
+
+describe('places where nerves may be hurt', () => {
+  it('name only items and places that exist', () => {
+    const files = contentFiles()
+    const broken = (from: string, to: string) =>
+      files.map((file) => (file.path === 'shared/lesions.yaml' ? { ...file, text: file.text.replace(from, to) } : file))
+    expect(() => compilePack(broken('neuro.strength.great-toe-extension', 'neuro.strength.great-toe-extention'))).toThrow(/great-toe-extention/)
+    expect(() => compilePack(broken('between: [L5, common-peroneal]', 'between: [L5, comon-peroneal]'))).toThrow(/comon-peroneal/)
   })
 })

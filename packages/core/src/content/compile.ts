@@ -4,7 +4,8 @@ import { PackError, type Problem } from './problem.js'
 import { readSources, type Sources } from './readSources.js'
 import { buildRegion } from './buildRegion.js'
 import type { PackSource, SourceFile } from './source.js'
-import type { Item, Pack } from './types.js'
+import { NO_LESIONS } from './upgradePack.js'
+import type { Item, Lesions, Pack } from './types.js'
 
 /**
  * Compiles the YAML of a content pack into one plain object that the engine judges with.
@@ -42,9 +43,30 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     modifiers: parts.flatMap((part) => part.modifiers),
     conditions: parts.flatMap((part) => part.conditions),
     schools: pack.schools,
+    lesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,
   }
+}
+
+/** Where nerves may be hurt; every item and place that is named must exist. */
+function lesionsOf({ lesions }: Sources, items: readonly Item[], problems: Problem[]): Lesions {
+  if (!lesions) return NO_LESIONS
+  const { source, path } = lesions
+  const known = new Set(items.map((item) => item.id))
+  const places = new Set([...source.lesions.map((one) => one.id), ...source.neighbouringRoots.map((pair) => pair.join('+'))])
+  const miss = (id: string, what: string, cure: string): void => void problems.push({ file: path, id, reason: `names ${what}, which does not exist`, cure })
+  for (const one of source.lesions) for (const item of [...one.expected, ...one.shared]) if (!known.has(item)) miss(one.id, item, 'correct the item, or define it')
+  for (const tie of source.ties) {
+    for (const place of tie.between) if (!places.has(place)) miss(tie.between.join(' / '), place, 'correct the place')
+    for (const item of tie.next) if (!known.has(item)) miss(tie.between.join(' / '), item, 'correct the item, or define it')
+  }
+  for (const one of source.readAs) for (const item of [one.item, one.as]) if (!known.has(item)) miss('readAs', item, 'correct the item, or define it')
+  for (const { item, to } of source.pointers) {
+    if (item !== undefined && !known.has(item)) miss('pointers', item, 'correct the item, or define it')
+    for (const place of to) if (!places.has(place)) miss('pointers', place, 'correct the place')
+  }
+  return source
 }
 
 /** Named sets of items: of items that say they belong to one, of the pack, and of each region. */

@@ -2,7 +2,7 @@ import { load } from 'js-yaml'
 import { checkShape } from './schema.js'
 import type { Problem } from './problem.js'
 import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SourceFile } from './source.js'
-import type { Item, Stage } from './types.js'
+import type { Item, Lesions, Stage } from './types.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
 export interface Placed<S> {
@@ -14,6 +14,7 @@ export interface Placed<S> {
 
 export interface Sources {
   pack?: Placed<PackSource>
+  lesions?: Placed<Lesions>
   readonly regions: Placed<RegionSource>[]
   readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
   readonly calcs: Placed<CalcSource>[]
@@ -58,6 +59,7 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   const at = { path, region, only: document.for as string[] | undefined }
   const all = <S>(key: string): Placed<S>[] => ((document[key] as S[] | undefined) ?? []).map((source) => ({ ...at, source }))
   if ('tiers' in document) sources.pack = { ...at, source: document as unknown as PackSource }
+  if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
   if ('items' in document) {
     const file = document as unknown as ItemsFile

@@ -157,6 +157,14 @@ const FILES: Readonly<Record<string, object>> = {
   groups: object(['groups'], { for: texts, groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),
   holds: object(['holds'], { for: texts, holds: list(object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text })) }),
   modifiers: object(['modifiers'], { modifiers: list(object(['id', 'title', 'classes', 'when', 'effect', 'source'], { id, title: text, classes: texts, when: rule, effect: { anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier })] }, source: text })) }),
+  lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs'], {
+    lesions: list(object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], { id: text, name: text, kind: { enum: ['root', 'plexus', 'nerve'] }, limb: { enum: ['arm', 'leg'] }, expected: texts, shared: texts })),
+    neighbouringRoots: list({ ...texts, minItems: 2, maxItems: 2 }),
+    ties: list(object(['between', 'next', 'reading'], { between: { ...texts, minItems: 2, maxItems: 2 }, next: texts, reading: text })),
+    pointers: list(object(['add', 'to'], { item: text, value: text, calc: text, add: { type: 'number' }, to: texts })),
+    quick: object(['arm', 'leg'], { arm: texts, leg: texts }),
+    readAs: list(object(['item', 'as', 'lost', 'severe'], { item: text, as: text, lost: { type: 'number' }, severe: { type: 'number' } })),
+  }),
   conditions: object(['conditions'], {
     conditions: list(object(['id', 'name', 'picture', 'prior', 'defaultTier'], { id, name: text, picture: text, prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }), gate: rule, evidence: list(evidence), defaultTier: text })),
   }),

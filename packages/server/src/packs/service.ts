@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { compilePack, type Pack, type SourceFile } from '@kneecap-awl/core'
+import { compilePack, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
 const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
@@ -40,7 +40,7 @@ export class PackShelf {
     const held = this.loaded.get(hash)
     if (held) return held
     const { rows } = await db.query<{ compiled: Pack }>('select compiled from pack where hash = $1', [hash])
-    const pack = rows[0]?.compiled
+    const pack = rows[0] && upgradePack(rows[0].compiled)
     if (pack) this.loaded.set(hash, pack)
     return pack
   }

@@ -8,6 +8,7 @@ import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Button, Input, SmallTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
+import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
 import { ageWords, dayAndTime } from '../../parts/times'
@@ -76,6 +77,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             </ul>
           )}
           {tier && <p>{`${tier.review} ${tier.safetyNet}`}</p>}
+          <NerveLevel pack={pack} {...sheet.nerve} />
           {sheet.likely.length > 0 && (
             <>
               <Title>Likely, as estimates</Title>

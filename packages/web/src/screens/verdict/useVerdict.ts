@@ -6,6 +6,7 @@ import {
   counterfactuals,
   dueAt,
   judgement,
+  nerveLevels,
   openItems,
   referralLetter,
   shownVerdict,
@@ -52,6 +53,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
       open: openItems(judged),
       note: clinicalNote(pack, exam, judged, ZONE),
       likely: conditionRanges(judged, detail.setting),
+      nerve: nerveLevels(judged),
     }),
     [judged, pack, exam, detail.setting],
   )

@@ -88,7 +88,15 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
             </Button>
           </Onward>
         </Middle>
-        <VerdictRail pack={pack} verdict={verdict} open={view.open} conditions={view.conditions} firstSeen={view.firstSeen} onGo={sheet.goToItem} />
+        <VerdictRail
+          pack={pack}
+          verdict={verdict}
+          open={view.open}
+          conditions={view.conditions}
+          nerve={view.nerve}
+          firstSeen={view.firstSeen}
+          onGo={sheet.goToItem}
+        />
       </Frame>
       <BottomBar startedAt={detail.startedAt} stored={sheet.stored} onKeys={() => sheet.setShowKeys(true)} />
       <CouldNotDialogue

@@ -1,10 +1,11 @@
 import { useState } from 'react'
-import type { ConditionRange, FlagVerdict, OpenItem, Pack, Verdict } from '@kneecap-awl/core'
+import type { ConditionRange, FlagVerdict, nerveLevels, OpenItem, Pack, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
 import { SmallTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
+import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { ProofTree } from '../../parts/ProofTree'
 
@@ -13,12 +14,13 @@ interface Props {
   readonly verdict: Verdict
   readonly open: readonly OpenItem[]
   readonly conditions: readonly ConditionRange[]
+  readonly nerve: ReturnType<typeof nerveLevels>
   readonly firstSeen: string | undefined
   readonly onGo: (item: string) => void
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, open, conditions, firstSeen, onGo }: Props) {
+export function VerdictRail({ pack, verdict, open, conditions, nerve, firstSeen, onGo }: Props) {
   const [proof, setProof] = useState<FlagVerdict>()
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
   const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
@@ -59,6 +61,7 @@ export function VerdictRail({ pack, verdict, open, conditions, firstSeen, onGo }
         ))}
       </ul>
       {open.length > 5 && <Soft as="p">and {open.length - 5} more</Soft>}
+      <NerveLevel pack={pack} {...nerve} onGo={onGo} />
       {conditions.length > 0 && <Likely conditions={conditions.slice(0, 4)} />}
       <Foot>
         <Cautions cautions={pack.cautions} pack={pack.version} />

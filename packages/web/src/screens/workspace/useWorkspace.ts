@@ -6,6 +6,7 @@ import {
   itemsById,
   judgeAlong,
   judgedSides,
+  nerveLevels,
   openItems,
   sidesOf,
   slotKey,
@@ -39,6 +40,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
+  const nerve = useMemo(() => nerveLevels(judged), [judged])
   const state = useMemo(() => fold(entries), [entries])
   const items = itemsById(pack)
   const entryOf = useCallback(
@@ -91,7 +93,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
   const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
-  return { region, sides, judged, firstSeen, verdict: judged.verdict, open, conditions, items, entryOf, heldBy, isAnswered, stops }
+  return { region, sides, judged, firstSeen, verdict: judged.verdict, open, conditions, nerve, items, entryOf, heldBy, isAnswered, stops }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
