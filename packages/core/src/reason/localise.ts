@@ -128,14 +128,14 @@ function locate(pack: Pack, about: Limb): Localisation {
   const places = candidates(pack)
     .filter((one) => one.limb === limb)
     .map((one) => weigh(one, about))
-    .sort((a, b) => b.score - a.score)
+    .sort((a, b) => b.score - a.score || a.untested.length - b.untested.length)
   const [best, second] = places
   const base = { side, limb, abnormal }
   if (alike) return { ...base, verdict: 'alike', places: [] }
   if (!best || best.score < ENOUGH) return { ...base, verdict: 'none', places: [] }
   const close = places.filter((place) => best.score - place.score < LEAD && place.score >= ENOUGH)
   const verdict = abnormal.length === 1 ? 'possible' : close.length === 1 ? 'likely' : 'undecided'
-  const next = nextItem(pack, about, close[0] ?? best, close[1] ?? second)
+  const next = nextItem(pack, about, close.length > 1 ? close : [best, ...(second ? [second] : [])])
   return { ...base, verdict, places: close, ...(next ? { next } : {}) }
 }
 
@@ -169,12 +169,14 @@ function weigh(one: Weighed, { items, abnormal, read, pointed }: Limb): Place {
 }
 
 /** What tells the two leaders apart: the tried pair first, else the item on which they differ most, the least burden before the shortest. */
-function nextItem(pack: Pack, { items, read }: Limb, best: Place, second: Place | undefined): Localisation['next'] {
+function nextItem(pack: Pack, { items, read }: Limb, leaders: readonly Place[]): Localisation['next'] {
   const isOpen = (item: string): boolean => items.includes(item) && read(item) === undefined
-  if (!second) return undefined
-  const tie = pack.lesions.ties.find(({ between }) => between.includes(best.id) && between.includes(second.id))
-  const tried = tie?.next.find(isOpen)
-  if (tie && tried) return { item: tried, reading: tie.reading }
+  const [best, second] = leaders
+  if (!best || !second) return undefined
+  for (const { between, next, reading } of pack.lesions.ties) {
+    const item = between.every((place) => leaders.some((leader) => leader.id === place)) ? next.find(isOpen) : undefined
+    if (item !== undefined) return { item, reading: `${nameOf(leaders, between[0])} or ${nameOf(leaders, between[1])}? ${reading}` }
+  }
   const weights = (id: string): ReadonlyMap<string, number> => candidates(pack).find((one) => one.id === id)?.weight ?? new Map<string, number>()
   const [one, two] = [weights(best.id), weights(second.id)]
   const apart = (item: string): number => Math.abs((one.get(item) ?? 0) - (two.get(item) ?? 0))
@@ -189,6 +191,8 @@ function nextItem(pack: Pack, { items, read }: Limb, best: Place, second: Place 
   const [more, less] = (one.get(first) ?? 0) > (two.get(first) ?? 0) ? [best, second] : [second, best]
   return { item: first, reading: `lost: ${more.name}; kept: ${less.name}` }
 }
+
+const nameOf = (places: readonly Place[], id: string): string => places.find((place) => place.id === id)?.name ?? id
 
 function pointsTo(pack: Pack, place: string, side: Side, state: ReadonlyMap<string, Entry>, isMet: (calc: string, side: Side) => boolean): number {
   const [first = '', second] = place.split('+')
