@@ -114,6 +114,55 @@ describe('who may do what', () => {
   })
 })
 
+describe('several joints of one visit', () => {
+  interface Shown {
+    readonly entries: Entry[]
+    readonly visit: string
+    readonly visitWith: { readonly id: string; readonly region: string; readonly floor: string }[]
+  }
+  const shownOf = async (id: string): Promise<Shown> => (await call('GET', `/api/examinations/${id}`)).json<Shown>()
+  const also = (id: string, joint: object) => call('POST', `/api/examinations/${id}/also`, { sides: ['right'], sameEvent: false, ...joint })
+  const found = async (id: string, item: string) => (await shownOf(id)).entries.filter((one) => one.item === item).map((one) => one.value)
+
+  it('carries what need not be asked again, and tells each of the other', async () => {
+    const knee = await start()
+    await call('POST', `/api/examinations/${knee}/entries`, {
+      entries: [entry('vitals.temperature', 38.6), entry('story.trauma', 'present'), entry('knee.screen.wound', 'none', { side: 'right' })],
+    })
+    const hip = (await also(knee, { region: 'hip' })).json<{ id: string }>().id
+    expect(await found(hip, 'vitals.temperature')).toEqual([38.6])
+    expect(await found(hip, 'story.trauma')).toEqual([])
+    expect((await shownOf(knee)).visitWith).toMatchObject([{ id: hip, region: 'hip', floor: 'here' }])
+    expect((await shownOf(hip)).visitWith).toMatchObject([{ id: knee, region: 'knee' }])
+    expect((await shownOf(hip)).visit).toBe((await shownOf(knee)).visit)
+  })
+  it('shares what is recorded later, once, and not with a joint that is signed', async () => {
+    const knee = await start()
+    const hip = (await also(knee, { region: 'hip', sameEvent: true })).json<{ id: string }>().id
+    const rate = entry('vitals.heart-rate', 118)
+    await call('POST', `/api/examinations/${hip}/entries`, { entries: [rate] })
+    await call('POST', `/api/examinations/${hip}/entries`, { entries: [rate] })
+    expect(await found(knee, 'vitals.heart-rate')).toEqual([118])
+    await call('POST', `/api/examinations/${knee}/sign`, await shownFor(knee))
+    await call('POST', `/api/examinations/${hip}/entries`, { entries: [entry('vitals.resp-rate', 24)] })
+    expect(await found(knee, 'vitals.resp-rate')).toEqual([])
+  })
+  it.each([
+    ['a joint that is not in the pack', { region: 'tail' }, '/region'],
+    ['a side that the joint has not', { region: 'back' }, '/sides'],
+    ['the same side of the same joint', { region: 'knee' }, '/region'],
+  ])('refuses %s', async (_what, joint, path) => {
+    const answer = await also(await start(), joint)
+    expect(answer.statusCode).toBe(400)
+    expect(answer.json()).toMatchObject({ faults: [{ path }] })
+  })
+  it('takes the other side of the same joint, and is refused to a learner who may not examine', async () => {
+    const knee = await start()
+    expect((await also(knee, { region: 'knee', sides: ['left'] })).statusCode).toBe(201)
+    expect((await call('POST', `/api/examinations/${knee}/also`, { region: 'hip', sides: ['right'], sameEvent: true }, 'fenn')).statusCode).toBe(403)
+  })
+})
+
 describe('recording', () => {
   it('takes the age from the patient, so that it is not asked again', async () => {
     const id = await start()

@@ -17,6 +17,9 @@ export function buildItems(sources: Sources, scales: readonly Scale[], unverifie
     }
     byId.set(item.source.id, first ? mergedItem(first, item) : item)
   }
+  for (const { path, source } of sources.items)
+    if (source.opens !== undefined && !regions.includes(source.opens))
+      problems.push({ file: path, id: source.id, reason: `opens "${source.opens}", which is not a region`, cure: `name one of: ${regions.join(', ')}` })
   return [...byId.values()].map((item) => buildItem(item, scales, unverified, problems))
 }
 
@@ -88,6 +91,8 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     ...(source.trap === undefined ? {} : { trap: source.trap }),
     technique: source.technique ?? [],
     lost: source.lost ?? [],
+    carried: placed.region === 'shared' && (source.carried ?? scope !== 'episode'),
+    ...(source.opens === undefined ? {} : { opens: source.opens }),
     also: source.also ?? [],
     ...(source.structure === undefined ? {} : { structure: source.structure }),
     accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.startsWith(name)) ? { unverified: true } : {}) })),

@@ -72,6 +72,8 @@ const item = object(['id', 'label', 'kind'], {
   trap: text,
   technique: texts,
   lost: texts,
+  carried: { type: 'boolean' },
+  opens: id,
   also: texts,
   structure: text,
   accuracy: list(accuracy),

@@ -34,6 +34,8 @@ export interface ItemSource {
   readonly trap?: string
   readonly technique?: readonly string[]
   readonly lost?: readonly string[]
+  readonly carried?: boolean
+  readonly opens?: string
   readonly also?: readonly string[]
   readonly structure?: string
   readonly accuracy?: readonly (Omit<Accuracy, 'checked'> & { readonly checked?: boolean })[]

@@ -110,6 +110,10 @@ export interface Item {
   readonly also: readonly string[]
   /** Ways in which the technique fails and the result does not count, each offered by itself: "grip of C2 lost". */
   readonly lost: readonly string[]
+  /** True when it says the same whichever joint is examined (the person, a named artery or muscle): in one visit it is asked once. */
+  readonly carried: boolean
+  /** A look at a neighbouring joint names its region: what is found there can be gone into in one step. */
+  readonly opens?: string
   readonly structure?: string
   readonly accuracy: readonly Accuracy[]
   readonly source: string

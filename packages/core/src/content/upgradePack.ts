@@ -13,8 +13,8 @@ export function upgradePack(stored: Pack): Pack {
     lesions: lesions ?? NO_LESIONS,
     regions: stored.regions.map((region) => ({ ...region, ordinary: (region as Partial<typeof region>).ordinary ?? {} })),
     items: stored.items.map((item) => {
-      const { lost, also } = item as Partial<typeof item>
-      return lost && also ? item : { ...item, lost: lost ?? [], also: also ?? [] }
+      const { lost, also, carried } = item as Partial<typeof item>
+      return lost && also && carried !== undefined ? item : { ...item, lost: lost ?? [], also: also ?? [], carried: carried ?? item.scope === 'patient' }
     }),
     calcs: stored.calcs.map((calc) => ({ ...calc, also: (calc as Partial<typeof calc>).also ?? [] })),
   }

@@ -3,6 +3,8 @@ import type { Db } from '../db/connect.js'
 
 export interface ExaminationRow {
   readonly id: string
+  /** The joint of this visit that was examined first. */
+  readonly visit: string
   readonly patientId: string
   readonly patientName: string
   readonly birthDate: string
@@ -19,7 +21,7 @@ export interface ExaminationRow {
   readonly verdictKind: 'signed' | 'amended' | null
 }
 
-const COLUMNS = `e.id, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
+const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
   to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy", v.floor, v.ceiling, v.kind as "verdictKind"`
 const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
@@ -35,6 +37,12 @@ export async function examinationsOfPatient(db: Db, patient: string): Promise<Ex
   return rows
 }
 
+/** The joints of one visit, in the order in which they were begun. */
+export async function examinationsOfVisit(db: Db, visit: string): Promise<ExaminationRow[]> {
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.visit = $1 order by e.id`, [visit])
+  return rows
+}
+
 export async function recentExaminations(db: Db): Promise<ExaminationRow[]> {
   const { rows } = await db.query<ExaminationRow>(
     `select ${COLUMNS} ${FROM} where e.signed_at is null or e.started_at > now() - interval '36 hours' order by e.started_at desc limit 60`,
@@ -44,6 +52,8 @@ export async function recentExaminations(db: Db): Promise<ExaminationRow[]> {
 
 export interface NewExamination {
   readonly id: string
+  /** Left out for the first joint of a visit. */
+  readonly visit?: string
   readonly site: string
   readonly patient: string
   readonly region: string
@@ -56,8 +66,8 @@ export interface NewExamination {
 
 export async function addExamination(db: Db, e: NewExamination): Promise<void> {
   await db.query(
-    'insert into examination (id, site_id, patient_id, region, sides, setting, started_at, started_by, pack_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
-    [e.id, e.site, e.patient, e.region, e.sides, e.setting, e.startedAt, e.by, e.packHash],
+    'insert into examination (id, site_id, patient_id, region, sides, setting, started_at, started_by, pack_hash, visit) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+    [e.id, e.site, e.patient, e.region, e.sides, e.setting, e.startedAt, e.by, e.packHash, e.visit ?? e.id],
   )
 }
 
@@ -74,15 +84,15 @@ export async function entriesOfAll(db: Db, examinations: readonly string[]): Pro
   return new Map(rows.map((row) => [row.examination, row.entries]))
 }
 
-/** Adds entries; one that is already stored is left as it is. @returns how many were new */
-export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<number> {
-  const { rowCount } = await db.query(
+/** Adds entries; one that is already stored is left as it is. @returns the ids of those that were new */
+export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<ReadonlySet<string>> {
+  const { rows } = await db.query<{ id: string }>(
     `insert into entry (id, examination_id, site_id, item, side, body, at)
      select (e ->> 'id')::uuid, $1, $2, e ->> 'item', e ->> 'side', e, (e ->> 'at')::timestamptz from jsonb_array_elements($3::jsonb) e
-     on conflict (id) do nothing`,
+     on conflict (id) do nothing returning id`,
     [examination, site, JSON.stringify(entries)],
   )
-  return rowCount ?? 0
+  return new Set(rows.map((row) => row.id))
 }
 
 export async function markSigned(db: Db, examination: string, account: string): Promise<boolean> {

@@ -7,6 +7,7 @@ import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
 import { patientById, type Patient } from '../patients/queries.js'
 import { addEntries, addExamination, lastVerdict, lockExamination } from './queries.js'
+import { addJoint, checkJoint, otherJoints, shareEntries, type AddedJoint } from './visit.js'
 import { deskExaminations, loadExamination, signExamination, storeVerdict } from './service.js'
 
 const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
@@ -36,11 +37,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   app.post('/api/examinations', { schema: { body: startBody } }, async (request, reply) => {
     const account = app.allow(request, 'examine')
     const body = request.body as StartBody
-    const region = app.shelf.current.regions.find((one) => one.id === body.region)
-    if (!region)
-      throw badInput([{ path: '/region', reason: `"${body.region}" cannot be examined yet`, expected: app.shelf.current.regions.map((r) => r.id).join(', ') }])
-    if (body.sides.includes('none') === region.side)
-      throw badInput([{ path: '/sides', reason: `do not suit a ${region.name.toLowerCase()}`, expected: region.side ? 'right, left or both' : 'none' }])
+    checkJoint(app.shelf.current, body)
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
       const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined
@@ -65,6 +62,23 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return reply.code(201).send({ id })
   })
 
+  const alsoBody = {
+    type: 'object',
+    required: ['region', 'sides', 'sameEvent'],
+    additionalProperties: false,
+    properties: { region: { type: 'string' }, sides, sameEvent: { type: 'boolean' } },
+  }
+  app.post('/api/examinations/:id/also', { schema: { params, body: alsoBody } }, async (request, reply) => {
+    const account = app.allow(request, 'examine')
+    const { id } = request.params as { id: string }
+    const joint = await asSite(app.pool, account.site, async (db) => {
+      const added = await addJoint(db, app.shelf, id, request.body as AddedJoint, account)
+      await addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${added}` })
+      return added
+    })
+    return reply.code(201).send({ id: joint })
+  })
+
   app.get('/api/desk', async (request) => {
     const account = app.allow(request, 'read-patients')
     return { examinations: await asSite(app.pool, account.site, (db) => deskExaminations(db, app.shelf)) }
@@ -76,7 +90,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return asSite(app.pool, account.site, async (db) => {
       const { row, examination } = await loadExamination(db, app.shelf, id)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
-      return { ...row, entries: examination.entries, verdict: await lastVerdict(db, id) }
+      return { ...row, entries: examination.entries, verdict: await lastVerdict(db, id), visitWith: await otherJoints(db, app.shelf, row) }
     })
   })
 
@@ -98,12 +112,25 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       if (row.signedAt && entries.some((entry) => !entry.amends))
         throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
       const stored = await addEntries(db, account.site, id, entries)
-      await addAudit(db, { site: account.site, account: account.id, action: row.signedAt ? 'examination amended' : 'entries added', about: `${id} ${stored}` })
-      if (row.signedAt && stored > 0) {
+      if (!row.signedAt)
+        await shareEntries(
+          db,
+          pack,
+          row,
+          entries.filter((entry) => stored.has(entry.id)),
+          account.site,
+        )
+      await addAudit(db, {
+        site: account.site,
+        account: account.id,
+        action: row.signedAt ? 'examination amended' : 'entries added',
+        about: `${id} ${stored.size}`,
+      })
+      if (row.signedAt && stored.size > 0) {
         const amended = await loadExamination(db, app.shelf, id)
         await storeVerdict(db, amended, judgement(amended.pack, amended.examination), 'amended', entries[0]?.amends ?? '', account)
       }
-      return { stored: entries.map((entry) => entry.id), new: stored }
+      return { stored: entries.map((entry) => entry.id), new: stored.size }
     })
   })
 

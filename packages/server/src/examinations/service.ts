@@ -22,9 +22,13 @@ export async function loadExamination(db: Db, shelf: PackShelf, id: string): Pro
   return { row, pack, examination: { complaint: { region: row.region, sides: row.sides }, asOf: row.startedAt, setting: row.setting, entries } }
 }
 
-/** Today's examinations; a draft stands at the range that its findings so far give. */
+/** Today's examinations. */
 export async function deskExaminations(db: Db, shelf: PackShelf): Promise<ExaminationRow[]> {
-  const rows = await recentExaminations(db)
+  return withRange(db, shelf, await recentExaminations(db))
+}
+
+/** Each examination with its range; one that is not signed stands at what its findings so far give. */
+export async function withRange(db: Db, shelf: PackShelf, rows: readonly ExaminationRow[]): Promise<ExaminationRow[]> {
   const entries = await entriesOfAll(
     db,
     rows.filter((row) => row.floor === null).map((row) => row.id),

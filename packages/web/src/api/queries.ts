@@ -41,6 +41,8 @@ export interface ExaminationSummary {
 export interface ExaminationDetail extends ExaminationSummary {
   readonly entries: readonly Entry[]
   readonly verdict?: { readonly recordHash: string; readonly kind: string }
+  /** The other joints of the same visit. */
+  readonly visitWith: readonly ExaminationSummary[]
 }
 
 export interface Referral {

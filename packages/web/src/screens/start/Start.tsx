@@ -4,10 +4,11 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, ApiProblem } from '../../api/http'
-import { currentPack, patientById, patientSearch, type PackSummary } from '../../api/queries'
+import { currentPack, patientById, patientSearch } from '../../api/queries'
 import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
-import { ageWords, yearsSince } from '../../parts/times'
+import { regionsFor } from '../../parts/regionsFor'
+import { ageWords } from '../../parts/times'
 import { Figure, type Sore } from './Figure'
 
 /** Two steps: who, and where it hurts. */
@@ -136,13 +137,6 @@ export default function Start() {
       </Columns>
     </Shell>
   )
-}
-
-/** An infant's hip is offered for an infant only; with no birth date yet, what is for everybody. */
-function regionsFor(regions: PackSummary['regions'], birthDate: string): PackSummary['regions'] {
-  const born = Date.parse(birthDate)
-  const years = Number.isNaN(born) ? undefined : yearsSince(birthDate)
-  return regions.filter(({ ages }) => (years === undefined ? ages?.under === undefined : years >= (ages?.from ?? 0) && years < (ages?.under ?? Infinity)))
 }
 
 function Who({ patientId, onPick }: { readonly patientId: string; readonly onPick: (id: string) => void }) {

@@ -15,6 +15,7 @@ import { ageWords, dayAndTime } from '../../parts/times'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
+import { SameVisit } from './SameVisit'
 import { useVerdict } from './useVerdict'
 import { WhyChain } from './WhyChain'
 
@@ -58,6 +59,12 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               <p>{tier?.meaning}</p>
             </div>
           </Head>
+          {detail.visitWith.length > 0 && (
+            <>
+              <Title>Also examined in this visit</Title>
+              <SameVisit floor={verdict.floor} others={detail.visitWith} />
+            </>
+          )}
           {isUrgent && <Title>Do first</Title>}
           {isUrgent && <Handover pack={pack} verdict={verdict} />}
           <Title>Why</Title>

@@ -14,6 +14,7 @@ import { StopTable } from './StopTable'
 import { StoryCard } from './StoryCard'
 import { useSheet } from './useSheet'
 import { VerdictRail } from './VerdictRail'
+import { VisitRail } from './VisitRail'
 
 interface Props {
   readonly detail: ExaminationDetail
@@ -45,6 +46,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
     >
       <Frame>
         <Left>
+          <VisitRail detail={detail} pack={pack} sides={view.sides} entryOf={view.entryOf} />
           <RouteRail stops={view.stops} current={stop.stop.id} onGo={sheet.go} />
         </Left>
         <Middle key={stop.stop.id} role="region" aria-label="Sheet">

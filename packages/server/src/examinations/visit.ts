@@ -1,0 +1,72 @@
+import { carriedEntries, type Entry, type Pack } from '@kneecap-awl/core'
+import type { Db } from '../db/connect.js'
+import { uuid7 } from '../db/uuid7.js'
+import { badInput } from '../http/problem.js'
+import type { PackShelf } from '../packs/service.js'
+import { addEntries, addExamination, examinationsOfVisit, lockExamination, type ExaminationRow } from './queries.js'
+import { loadExamination, withRange } from './service.js'
+
+export interface AddedJoint {
+  readonly region: string
+  readonly sides: readonly string[]
+  /** Whether it began with the same event, so that the story holds for it as well. */
+  readonly sameEvent: boolean
+}
+
+/** @throws HttpProblem 400 when the pack has no such region, or the sides do not suit it */
+export function checkJoint(pack: Pack, { region: id, sides }: Pick<AddedJoint, 'region' | 'sides'>): void {
+  const region = pack.regions.find((one) => one.id === id)
+  if (!region) throw badInput([{ path: '/region', reason: `"${id}" cannot be examined yet`, expected: pack.regions.map((one) => one.id).join(', ') }])
+  if (sides.includes('none') === region.side)
+    throw badInput([{ path: '/sides', reason: `do not suit a ${region.name.toLowerCase()}`, expected: region.side ? 'right, left or both' : 'none' }])
+}
+
+/**
+ * Adds another joint to the visit of an examination: the same patient, setting, pack and time, with what need not be asked again.
+ * @returns the id of its examination
+ * @throws HttpProblem 400 when the joint cannot be added, or is examined in this visit already; 404
+ */
+export async function addJoint(db: Db, shelf: PackShelf, to: string, joint: AddedJoint, by: { readonly id: string; readonly site: string }): Promise<string> {
+  const { row, pack, examination } = await loadExamination(db, shelf, to)
+  await lockExamination(db, row.visit)
+  checkJoint(pack, joint)
+  if ((await examinationsOfVisit(db, row.visit)).some((one) => one.region === joint.region && one.sides.some((side) => joint.sides.includes(side))))
+    throw badInput([{ path: '/region', reason: `"${joint.region}" is already examined in this visit`, expected: 'another joint, or its other side' }])
+  const id = uuid7()
+  await addExamination(db, {
+    id,
+    visit: row.visit,
+    site: by.site,
+    patient: row.patientId,
+    region: joint.region,
+    sides: joint.sides,
+    setting: row.setting,
+    startedAt: row.startedAt,
+    by: by.id,
+    packHash: row.packHash,
+  })
+  await addEntries(db, by.site, id, carriedEntries(pack, examination, joint.region, joint.sameEvent).map(copied))
+  return id
+}
+
+/** What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed. */
+export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], site: string): Promise<void> {
+  if (recorded.length === 0) return
+  for (const other of await examinationsOfVisit(db, from.visit)) {
+    if (other.id === from.id || other.signedAt) continue
+    const shared = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
+    if (shared.length > 0) await addEntries(db, site, other.id, shared.map(copied))
+  }
+}
+
+/** The other joints of the visit, each with its range. */
+export async function otherJoints(db: Db, shelf: PackShelf, of: ExaminationRow): Promise<ExaminationRow[]> {
+  return withRange(
+    db,
+    shelf,
+    (await examinationsOfVisit(db, of.visit)).filter((one) => one.id !== of.id),
+  )
+}
+
+/** The same finding, by the same hand at the same time, as an entry of another examination. */
+const copied = (entry: Entry): Entry => ({ ...entry, id: uuid7() })

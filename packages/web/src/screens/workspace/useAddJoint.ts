@@ -1,0 +1,28 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { Side } from '@kneecap-awl/core'
+import { api, ApiProblem } from '../../api/http'
+import { sendWaiting } from '../../record/sendWaiting'
+
+export interface Joint {
+  readonly region: string
+  readonly sides: readonly Side[]
+  readonly sameEvent: boolean
+}
+
+/** Adds a joint to the visit and goes to it. What this device still holds is sent first, so that all of it is shared. */
+export function useAddJoint(examination: string) {
+  const navigate = useNavigate()
+  const [fault, setFault] = useState('')
+  const add = async (joint: Joint): Promise<void> => {
+    setFault('')
+    try {
+      await sendWaiting(examination)
+      const { id } = await api<{ id: string }>('POST', `/api/examinations/${examination}/also`, joint)
+      void navigate(`/examinations/${id}`)
+    } catch (error) {
+      setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. The joint is not added; try again.')
+    }
+  }
+  return { add, fault, clear: () => setFault('') }
+}
