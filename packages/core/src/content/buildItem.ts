@@ -17,9 +17,6 @@ export function buildItems(sources: Sources, scales: readonly Scale[], unverifie
     }
     byId.set(item.source.id, first ? mergedItem(first, item) : item)
   }
-  for (const { path, source } of sources.items)
-    if (source.opens !== undefined && !regions.includes(source.opens))
-      problems.push({ file: path, id: source.id, reason: `opens "${source.opens}", which is not a region`, cure: `name one of: ${regions.join(', ')}` })
   return [...byId.values()].map((item) => buildItem(item, scales, unverified, problems))
 }
 

@@ -28,7 +28,11 @@ export const lintRegion = (view: Pack): Problem[] =>
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
 
 function lintItems(pack: Pack): Problem[] {
+  const regions = pack.regions.map((region) => region.id)
+  // A pack of one region (a region tried by itself) has no neighbours to open.
+  const isUnknown = (opens: string | undefined): boolean => opens !== undefined && regions.length > 1 && !regions.includes(opens)
   return pack.items.flatMap((item) => [
+    ...(isUnknown(item.opens) ? [problem(item.id, `opens "${item.opens ?? ''}", which is not a region`, `name one of: ${regions.join(', ')}`)] : []),
     ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
     ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),

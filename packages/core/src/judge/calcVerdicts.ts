@@ -30,5 +30,6 @@ function calcValue(prepared: Prepared, context: Context, side: number, id: strin
     return low === high ? String(low) : `${low} to ${high}`
   }
   const { possible, mayFall } = prepared.rungs(id, context, side)
-  return possible.length === 1 && !mayFall ? (possible[0] ?? 'unknown') : 'unknown'
+  // Two rungs may say the same word: whichever it stops at, the value is known.
+  return new Set(possible).size === 1 && !mayFall ? (possible[0] ?? 'unknown') : 'unknown'
 }
