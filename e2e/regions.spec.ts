@@ -11,6 +11,7 @@ test('a fall at eighty that walks on, with a painful log roll, is Today: off the
   await page.getByRole('radio', { name: 'Log roll of the straight leg, right: present' }).click()
   await expect(range(page)).toContainText('Today')
   await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Broken hip or pelvis not excluded')
+  await expect(page.getByRole('complementary', { name: 'Verdict' }).getByRole('img', { name: /^about \d+ % \(\d+ to \d+\)$/ })).not.toHaveCount(0)
   await stop(page, 'Stand and walk')
   await expect(page.locator('[id="row-hip.test.trendelenburg"]')).toContainText('On hold')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()

@@ -6,6 +6,7 @@ import type { Prepared } from '../judge/prepare.js'
 import { SIDE_NAMES, type Compiled } from '../judge/runtime.js'
 import { NO, YES } from '../judge/truth.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
+import type { Estimate } from './sampleChance.js'
 
 /** A condition and how likely it is, as a range. An estimate: it never decides the priority. */
 export interface ConditionRange {
@@ -16,6 +17,8 @@ export interface ConditionRange {
   readonly low: number
   readonly high: number
   readonly evidence: readonly { readonly text: string; readonly truth: 'met' | 'not-met'; readonly source: string; readonly certainty: string }[]
+  /** What the range was worked out from: plain data, to be sampled elsewhere. */
+  readonly estimate: Estimate
 }
 
 interface Ready {
@@ -50,6 +53,10 @@ function rangeOf({ condition, evidence }: Ready, { context }: Judgement, side: n
       side: SIDE_NAMES[side] ?? 'none',
       low: afterTest(priorLow, ratioAt(counted, 0)),
       high: afterTest(priorHigh, ratioAt(counted, 1)),
+      estimate: {
+        prior: condition.prior[setting],
+        structures: [...structuresOf(counted).values()].map((ratios) => ratios.map(sorted)),
+      },
       evidence: counted.map(({ about, truth, rule }) => ({ text: textOf(rule), truth, source: about.source, certainty: about.certainty })),
     },
   ]
@@ -63,11 +70,19 @@ const judgedSlots =
   (slot: number): boolean =>
     slots[slot]?.examined === true
 
-function ratioAt(counted: readonly { about: Evidence; ratio: readonly [number, number] }[], end: 0 | 1): number {
-  const groups = new Map<string, number[]>()
-  for (const { about, ratio } of counted) groups.set(about.structure, [...(groups.get(about.structure) ?? []), ratio[end]])
-  return combineIndependent([...groups.values()].map(combineDependent))
+type Counted = readonly { readonly about: Evidence; readonly ratio: readonly [number, number] }[]
+
+/** Ratios of the findings of each structure: these are dependent on each other. */
+function structuresOf(counted: Counted): ReadonlyMap<string, readonly (readonly [number, number])[]> {
+  const groups = new Map<string, (readonly [number, number])[]>()
+  for (const { about, ratio } of counted) groups.set(about.structure, [...(groups.get(about.structure) ?? []), ratio])
+  return groups
 }
+
+const sorted = ([a, b]: readonly [number, number]): readonly [number, number] => [Math.min(a, b), Math.max(a, b)]
+
+const ratioAt = (counted: Counted, end: 0 | 1): number =>
+  combineIndependent([...structuresOf(counted).values()].map((ratios) => combineDependent(ratios.map((ratio) => ratio[end]))))
 
 const textOf = (rule: Compiled): string =>
   rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')

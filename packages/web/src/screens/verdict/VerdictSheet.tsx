@@ -11,6 +11,7 @@ import { Dialogue } from '../../parts/Dialogue'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
+import { chanceWords } from '../../reason/useChances'
 import { ageWords, dayAndTime } from '../../parts/times'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
@@ -91,8 +92,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               <ul>
                 {sheet.likely.slice(0, 5).map((one) => (
                   <li key={`${one.id} ${one.side}`}>
-                    {one.name}: {(one.low * 100).toFixed(0)} to {(one.high * 100).toFixed(0)} %{' '}
-                    <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
+                    {one.name}: {chanceWords(one)} <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
                   </li>
                 ))}
               </ul>

@@ -14,6 +14,7 @@ import {
   type Pack,
 } from '@kneecap-awl/core'
 import { api } from '../../api/http'
+import { useChances } from '../../reason/useChances'
 import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
 
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
@@ -57,6 +58,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     }),
     [judged, pack, exam, detail.setting],
   )
+  const likely = useChances(worked.likely)
   const act = async (work: () => Promise<unknown>, done: string): Promise<void> => {
     try {
       await work()
@@ -71,6 +73,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(verdict))
   return {
     ...worked,
+    likely,
     verdict,
     letter,
     message,

@@ -8,6 +8,7 @@ import { Dialogue } from '../../parts/Dialogue'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { ProofTree } from '../../parts/ProofTree'
+import { chanceWords, useChances } from '../../reason/useChances'
 
 interface Props {
   readonly pack: Pack
@@ -62,7 +63,7 @@ export function VerdictRail({ pack, verdict, open, conditions, nerve, firstSeen,
       </ul>
       {open.length > 5 && <Soft as="p">and {open.length - 5} more</Soft>}
       <NerveLevel pack={pack} {...nerve} onGo={onGo} />
-      {conditions.length > 0 && <Likely conditions={conditions.slice(0, 4)} />}
+      {conditions.length > 0 && <LikelyBars conditions={conditions} />}
       <Foot>
         <Cautions cautions={pack.cautions} pack={pack.version} />
       </Foot>
@@ -97,16 +98,18 @@ function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flag
   )
 }
 
-function Likely({ conditions }: { readonly conditions: readonly ConditionRange[] }) {
+function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRange[] }) {
+  const likely = useChances(conditions)
   return (
     <>
       <Title>Likely, as estimates</Title>
       <ul>
-        {conditions.map((one) => (
-          <Band key={`${one.id} ${one.side}`} title={`${(one.low * 100).toFixed(0)} to ${(one.high * 100).toFixed(0)} percent`}>
+        {likely.slice(0, 4).map((one) => (
+          <Band key={`${one.id} ${one.side}`} title={chanceWords(one)}>
             <span>{one.name}</span>
-            <Track role="img" aria-label={`${(one.low * 100).toFixed(0)} to ${(one.high * 100).toFixed(0)} percent`}>
-              <Bar $from={one.low} $to={one.high} />
+            <Track role="img" aria-label={chanceWords(one)}>
+              <Bar $from={one.chance?.low ?? one.low} $to={one.chance?.high ?? one.high} />
+              {one.chance && <Middle $at={one.chance.middle} />}
             </Track>
           </Band>
         ))}
@@ -203,6 +206,14 @@ const Track = styled.span`
   height: 8px;
   border-radius: 4px;
   background: ${({ theme }) => theme.wash};
+`
+const Middle = styled.span<{ $at: number }>`
+  position: absolute;
+  top: -2px;
+  bottom: -2px;
+  width: 2px;
+  left: ${({ $at }) => $at * 100}%;
+  background: ${({ theme }) => theme.ink};
 `
 const Bar = styled.span<{ $from: number; $to: number }>`
   position: absolute;

@@ -1,0 +1,36 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Chance, ConditionRange } from '@kneecap-awl/core'
+import type { Job } from './chance.worker'
+
+export type Likely = ConditionRange & { readonly chance?: Chance }
+
+/** The conditions, each with its sampled chance as soon as the worker has it; until then worst to best stands alone. */
+export function useChances(conditions: readonly ConditionRange[]): readonly Likely[] {
+  const [found, setFound] = useState<{ readonly of: readonly ConditionRange[]; readonly chances: readonly Chance[] }>()
+  const worker = useRef<Worker>(undefined)
+  const round = useRef(0)
+  useEffect(() => {
+    worker.current = new Worker(new URL('./chance.worker.ts', import.meta.url), { type: 'module' })
+    return () => worker.current?.terminate()
+  }, [])
+  useEffect(() => {
+    const at = worker.current
+    if (!at || conditions.length === 0) return
+    const now = ++round.current
+    const take = ({ data }: MessageEvent<{ readonly round: number; readonly chances: readonly Chance[] }>): void => {
+      if (data.round === now) setFound({ of: conditions, chances: data.chances })
+    }
+    at.addEventListener('message', take)
+    const job: Job = { round: now, estimates: conditions.map((one) => one.estimate) }
+    at.postMessage(job)
+    return () => at.removeEventListener('message', take)
+  }, [conditions])
+  if (found?.of !== conditions) return conditions
+  return conditions.map((one, at) => ({ ...one, ...(found.chances[at] ? { chance: found.chances[at] } : {}) }))
+}
+
+const percent = (share: number): string => (share * 100).toFixed(0)
+
+/** @example chanceWords(lachman) // "about 86 % (61 to 95)": the middle, and where nine of ten samples lie */
+export const chanceWords = ({ low, high, chance }: Likely): string =>
+  chance ? `about ${percent(chance.middle)} % (${percent(chance.low)} to ${percent(chance.high)})` : `${percent(low)} to ${percent(high)} %`
