@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads'
-import { compilePack, counterfactuals, fold, judge, judgement, publicVerdict, rejudge, type Examination, type Pack } from '@kneecap-awl/core'
+import { compilePack, counterfactuals, fold, judge, judgement, publicVerdict, rejudge, viewOf, type Examination, type Pack } from '@kneecap-awl/core'
 import { peerOf } from '../bench/peer.js'
 import { median, medianOf } from '../bench/timing.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -42,7 +42,8 @@ line(
 )
 line('examinations judged a second, two threads', await perSecond(pack), '/s', 5000, false)
 
-const peer = peerOf(pack)
+// The knee's flags, since the examination is of a knee.
+const peer = peerOf(viewOf(pack, 'knee'))
 const facts = peer.factsOf(judgement(pack, whole))
 const met = new Set((await peer.engine.run(facts)).events.map((event) => event.type))
 const ours = judge(pack, whole).flags.map((flag) => flag.id)
