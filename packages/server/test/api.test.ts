@@ -147,6 +147,20 @@ describe('several joints of one visit', () => {
     await call('POST', `/api/examinations/${hip}/entries`, { entries: [entry('vitals.resp-rate', 24)] })
     expect(await found(knee, 'vitals.resp-rate')).toEqual([])
   })
+  it('takes entries for both joints at once and signs meanwhile, without a failure', async () => {
+    const knee = await start()
+    const hip = (await also(knee, { region: 'hip', sameEvent: true })).json<{ id: string }>().id
+    const sign = await shownFor(knee)
+    const answers = await Promise.all([
+      ...Array.from({ length: 6 }, (_, at) =>
+        call('POST', `/api/examinations/${at % 2 ? knee : hip}/entries`, {
+          entries: [entry(at % 2 ? 'vitals.diastolic' : 'vitals.spo2', at % 2 ? 70 + at : 95)],
+        }),
+      ),
+      call('POST', `/api/examinations/${knee}/sign`, sign),
+    ])
+    for (const answer of answers) expect([200, 409]).toContain(answer.statusCode)
+  })
   it.each([
     ['a joint that is not in the pack', { region: 'tail' }, '/region'],
     ['a side that the joint has not', { region: 'back' }, '/sides'],

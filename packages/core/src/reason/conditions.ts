@@ -21,7 +21,7 @@ export interface ConditionRange {
   readonly estimate: Estimate
 }
 
-interface Ready {
+export interface Ready {
   readonly condition: Condition
   readonly gate: Compiled | undefined
   readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled }[]
@@ -31,20 +31,17 @@ interface Ready {
  * Conditions with at least one finding for or against them, most likely first. Tests of one structure count as dependent, structures
  * multiply, and both ends of the starting band are carried through.
  */
-export function conditionRanges(judged: Judgement, setting: 'primary-care' | 'emergency' = 'primary-care'): readonly ConditionRange[] {
-  const { prepared, context, sides } = judged
+export function conditionRanges(judged: Judgement, setting: Setting = 'primary-care'): readonly ConditionRange[] {
+  const { prepared, sides } = judged
   return sides
-    .flatMap((side) => ready(prepared).flatMap((one) => (one.gate?.run(context, side) === NO ? [] : rangeOf(one, judged, side, setting))))
+    .flatMap((side) => readyConditions(prepared).flatMap((one) => rangeOf(one, judged, side, setting)))
     .sort((a, b) => b.low + b.high - (a.low + a.high))
 }
 
-function rangeOf({ condition, evidence }: Ready, { context }: Judgement, side: number, setting: 'primary-care' | 'emergency'): ConditionRange[] {
-  const counted = evidence.flatMap(({ evidence: about, rule }) => {
-    const truth = rule.run(context, side)
-    const ratio = truth === YES ? about.lrPositive : truth === NO && isSeen(rule, judgedSlots(context.slots), side) ? about.lrNegative : undefined
-    return ratio ? [{ about, ratio, truth: truth === YES ? ('met' as const) : ('not-met' as const), rule }] : []
-  })
-  if (!counted.some((one) => one.truth === 'met')) return []
+function rangeOf(one: Ready, judged: Judgement, side: number, setting: Setting): ConditionRange[] {
+  const known = weighed(one, judged, side, setting)
+  if (!known) return []
+  const { condition, counted, estimate } = known
   const [priorLow, priorHigh] = condition.prior[setting]
   return [
     {
@@ -53,13 +50,34 @@ function rangeOf({ condition, evidence }: Ready, { context }: Judgement, side: n
       side: SIDE_NAMES[side] ?? 'none',
       low: afterTest(priorLow, ratioAt(counted, 0)),
       high: afterTest(priorHigh, ratioAt(counted, 1)),
-      estimate: {
-        prior: condition.prior[setting],
-        structures: [...structuresOf(counted).values()].map((ratios) => ratios.map(sorted)),
-      },
+      estimate,
       evidence: counted.map(({ about, truth, rule }) => ({ text: textOf(rule), truth, source: about.source, certainty: about.certainty })),
     },
   ]
+}
+
+export type Setting = 'primary-care' | 'emergency'
+
+export interface Weighed {
+  readonly condition: Condition
+  readonly counted: Counted
+  /** The structures of the estimate, by name and in its order. */
+  readonly structures: readonly string[]
+  readonly estimate: Estimate
+}
+
+/** What was found for and against a condition on one side; undefined when nothing speaks for it, or its gate is closed. */
+export function weighed({ condition, gate, evidence }: Ready, { context }: Judgement, side: number, setting: Setting): Weighed | undefined {
+  if (gate?.run(context, side) === NO) return undefined
+  const counted = evidence.flatMap(({ evidence: about, rule }) => {
+    const truth = rule.run(context, side)
+    const ratio = truth === YES ? about.lrPositive : truth === NO && isSeen(rule, judgedSlots(context.slots), side) ? about.lrNegative : undefined
+    return ratio ? [{ about, ratio, truth: truth === YES ? ('met' as const) : ('not-met' as const), rule }] : []
+  })
+  if (!counted.some((one) => one.truth === 'met')) return undefined
+  const groups = structuresOf(counted)
+  const estimate: Estimate = { prior: condition.prior[setting], structures: [...groups.values()].map((ratios) => ratios.map(sorted)) }
+  return { condition, counted, structures: [...groups.keys()], estimate }
 }
 
 /** A finding that nobody took says nothing against a condition, even where a rule reads it as not indicated. */
@@ -70,7 +88,12 @@ const judgedSlots =
   (slot: number): boolean =>
     slots[slot]?.examined === true
 
-type Counted = readonly { readonly about: Evidence; readonly ratio: readonly [number, number] }[]
+type Counted = readonly {
+  readonly about: Evidence
+  readonly ratio: readonly [number, number]
+  readonly truth: 'met' | 'not-met'
+  readonly rule: Compiled
+}[]
 
 /** Ratios of the findings of each structure: these are dependent on each other. */
 function structuresOf(counted: Counted): ReadonlyMap<string, readonly (readonly [number, number])[]> {
@@ -87,7 +110,7 @@ const ratioAt = (counted: Counted, end: 0 | 1): number =>
 const textOf = (rule: Compiled): string =>
   rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')
 
-const ready = oncePer((prepared: Prepared): readonly Ready[] =>
+export const readyConditions = oncePer((prepared: Prepared): readonly Ready[] =>
   prepared.pack.conditions.map((condition) => ({
     condition,
     gate: condition.gate && compileRule(condition.gate, prepared),

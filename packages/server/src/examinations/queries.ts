@@ -100,9 +100,9 @@ export async function markSigned(db: Db, examination: string, account: string): 
   return rowCount === 1
 }
 
-/** Holds the examination until the transaction ends, so that two signatures cannot cross. */
-export async function lockExamination(db: Db, examination: string): Promise<void> {
-  await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [examination])
+/** Holds the visit of an examination until the transaction ends, so that two signatures, or a signature and a shared entry, cannot cross. */
+export async function lockVisit(db: Db, examination: string): Promise<void> {
+  await db.query('select pg_advisory_xact_lock(hashtextextended(visit::text, 0)) from examination where id = $1', [examination])
 }
 
 export interface NewVerdict {

@@ -6,7 +6,7 @@ import { uuid7 } from '../db/uuid7.js'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
 import { patientById, type Patient } from '../patients/queries.js'
-import { addEntries, addExamination, lastVerdict, lockExamination } from './queries.js'
+import { addEntries, addExamination, lastVerdict, lockVisit } from './queries.js'
 import { addJoint, checkJoint, otherJoints, shareEntries, type AddedJoint } from './visit.js'
 import { deskExaminations, loadExamination, signExamination, storeVerdict } from './service.js'
 
@@ -105,7 +105,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     const { id } = request.params as { id: string }
     const { entries } = request.body as { entries: Entry[] }
     return asSite(app.pool, account.site, async (db) => {
-      await lockExamination(db, id)
+      await lockVisit(db, id)
       const { row, pack } = await loadExamination(db, app.shelf, id)
       const faults = checkEntries(pack, entries)
       if (faults.length > 0) throw badInput(faults)

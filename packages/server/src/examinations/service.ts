@@ -4,7 +4,7 @@ import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { HttpProblem, notFound } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
-import { addVerdict, entriesOf, entriesOfAll, examinationById, lockExamination, markSigned, recentExaminations, type ExaminationRow } from './queries.js'
+import { addVerdict, entriesOf, entriesOfAll, examinationById, lockVisit, markSigned, recentExaminations, type ExaminationRow } from './queries.js'
 
 export interface Loaded {
   readonly row: ExaminationRow
@@ -59,7 +59,7 @@ export async function signExamination(
   shown: ShownVerdict,
   by: { readonly id: string; readonly site: string },
 ): Promise<Loaded> {
-  await lockExamination(db, id)
+  await lockVisit(db, id)
   const loaded = await loadExamination(db, shelf, id)
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
   const judged = judgement(loaded.pack, loaded.examination)

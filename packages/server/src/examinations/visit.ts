@@ -3,7 +3,7 @@ import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { badInput } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
-import { addEntries, addExamination, examinationsOfVisit, lockExamination, type ExaminationRow } from './queries.js'
+import { addEntries, addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
 import { loadExamination, withRange } from './service.js'
 
 export interface AddedJoint {
@@ -27,8 +27,8 @@ export function checkJoint(pack: Pack, { region: id, sides }: Pick<AddedJoint, '
  * @throws HttpProblem 400 when the joint cannot be added, or is examined in this visit already; 404
  */
 export async function addJoint(db: Db, shelf: PackShelf, to: string, joint: AddedJoint, by: { readonly id: string; readonly site: string }): Promise<string> {
+  await lockVisit(db, to)
   const { row, pack, examination } = await loadExamination(db, shelf, to)
-  await lockExamination(db, row.visit)
   checkJoint(pack, joint)
   if ((await examinationsOfVisit(db, row.visit)).some((one) => one.region === joint.region && one.sides.some((side) => joint.sides.includes(side))))
     throw badInput([{ path: '/region', reason: `"${joint.region}" is already examined in this visit`, expected: 'another joint, or its other side' }])

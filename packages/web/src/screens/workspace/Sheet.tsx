@@ -95,6 +95,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           verdict={verdict}
           open={view.open}
           conditions={view.conditions}
+          telling={view.telling}
           nerve={view.nerve}
           firstSeen={view.firstSeen}
           onGo={sheet.goToItem}

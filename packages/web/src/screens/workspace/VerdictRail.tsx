@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { ConditionRange, FlagVerdict, nerveLevels, OpenItem, Pack, Verdict } from '@kneecap-awl/core'
+import type { ConditionRange, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
@@ -15,13 +15,14 @@ interface Props {
   readonly verdict: Verdict
   readonly open: readonly OpenItem[]
   readonly conditions: readonly ConditionRange[]
+  readonly telling: readonly TellingTest[]
   readonly nerve: ReturnType<typeof nerveLevels>
   readonly firstSeen: string | undefined
   readonly onGo: (item: string) => void
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, open, conditions, nerve, firstSeen, onGo }: Props) {
+export function VerdictRail({ pack, verdict, open, conditions, telling, nerve, firstSeen, onGo }: Props) {
   const [proof, setProof] = useState<FlagVerdict>()
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
   const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
@@ -64,6 +65,21 @@ export function VerdictRail({ pack, verdict, open, conditions, nerve, firstSeen,
       {open.length > 5 && <Soft as="p">and {open.length - 5} more</Soft>}
       <NerveLevel pack={pack} {...nerve} onGo={onGo} />
       {conditions.length > 0 && <LikelyBars conditions={conditions} />}
+      {telling.length > 0 && (
+        <>
+          <Title>Would tell most about these</Title>
+          <ul aria-label="Telling tests">
+            {telling.map((one) => (
+              <li key={`${one.item} ${one.side}`}>
+                <Missing onPress={() => onGo(one.item)} aria-label={`${one.label}: ${one.conditions.join(', ')}`}>
+                  <span>{one.label}</span>
+                  <Soft>{one.bits.toFixed(2)} bit</Soft>
+                </Missing>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <Foot>
         <Cautions cautions={pack.cautions} pack={pack.version} />
       </Foot>

@@ -10,6 +10,7 @@ import {
   openItems,
   sidesOf,
   slotKey,
+  tellingTests,
   type Entry,
   type Folded,
   type Item,
@@ -40,6 +41,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
+  const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
   const nerve = useMemo(() => nerveLevels(judged), [judged])
   const state = useMemo(() => fold(entries), [entries])
   const items = itemsById(pack)
@@ -93,7 +95,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
   const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
-  return { region, sides, judged, firstSeen, verdict: judged.verdict, open, conditions, nerve, items, entryOf, heldBy, isAnswered, stops }
+  return { region, sides, judged, firstSeen, verdict: judged.verdict, open, conditions, telling, nerve, items, entryOf, heldBy, isAnswered, stops }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */

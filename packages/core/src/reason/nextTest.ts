@@ -1,0 +1,104 @@
+import type { Judgement } from '../judge/judge.js'
+import { SIDE_NAMES, type Compiled } from '../judge/runtime.js'
+import { readyConditions, weighed, type Setting } from './conditions.js'
+import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
+import type { Estimate } from './sampleChance.js'
+
+/** A test that nobody did yet and that would tell most about the conditions in question. */
+export interface TellingTest {
+  readonly item: string
+  readonly label: string
+  readonly side: string
+  /** Expected information over the conditions that it moves. */
+  readonly bits: number
+  readonly conditions: readonly string[]
+}
+
+const MOST_TOLD = 3
+/** Below this a test does not earn the patient's time. */
+const LEAST_BITS = 0.01
+
+/** @param p share, 0 to 1 @returns bits @example entropy(0.3) // 0.881 */
+export const entropy = (p: number): number => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p))
+
+/**
+ * How much a test is expected to tell about a condition.
+ * @param p chance before, 0 to 1
+ * @param sens @param spec shares, 0 to 1
+ * @returns bits, never below 0 for a test that can be right
+ * @example expectedInformation(0.3, 0.85, 0.94) // 0.465
+ */
+export const expectedInformation = (p: number, sens: number, spec: number): number =>
+  told(p, sens, spec, afterTest(p, sens / (1 - spec)), afterTest(p, (1 - sens) / spec))
+
+function told(p: number, sens: number, spec: number, afterPositive: number, afterNegative: number): number {
+  const positive = p * sens + (1 - p) * (1 - spec)
+  return entropy(p) - positive * entropy(afterPositive) - (1 - positive) * entropy(afterNegative)
+}
+
+/**
+ * Tests that would tell most about the conditions with a finding for them, not done yet and not on hold; for equal priority it is these that
+ * are worth the time. A test of a structure that was tested already tells less, as its finding would count less.
+ */
+export function tellingTests(judged: Judgement, setting: Setting = 'primary-care'): readonly TellingTest[] {
+  const { prepared, context, sides, verdict } = judged
+  const held = new Set(verdict.holds.flatMap((hold) => hold.stops))
+  const found = new Map<string, { item: string; label: string; side: string; bits: number; conditions: Set<string> }>()
+  for (const side of sides)
+    for (const ready of readyConditions(prepared)) {
+      const known = weighed(ready, judged, side, setting)
+      if (!known) continue
+      const { estimate, condition, counted } = known
+      const before = middleChance(estimate)
+      for (const { evidence, rule } of ready.evidence) {
+        const missing = readsOf(rule, side).filter((slot) => context.slots[slot.item * 3 + slot.side] === undefined)
+        const [slot] = missing
+        if (!slot || counted.some(({ about }) => about === evidence) || !evidence.lrPositive || !evidence.lrNegative) continue
+        if (missing.some((one) => one.item !== slot.item) || held.has(prepared.item(slot.item).id)) continue
+        const [plus, minus] = [middleOf(evidence.lrPositive), middleOf(evidence.lrNegative)]
+        const { stage, derive } = prepared.item(slot.item)
+        if (plus <= 1 || minus >= 1 || stage === 'result' || derive) continue
+        const spec = (plus - 1) / (plus - minus)
+        const sens = (plus * (1 - minus)) / (plus - minus)
+        const after = (ratio: number): number => middleChance(withFinding(estimate, known.structures.indexOf(evidence.structure), ratio))
+        const bits = told(before, sens, spec, after(plus), after(minus))
+        const key = `${slot.item} ${slot.side}`
+        const about = found.get(key) ?? {
+          item: prepared.item(slot.item).id,
+          label: prepared.item(slot.item).label,
+          side: SIDE_NAMES[slot.side] ?? 'none',
+          bits: 0,
+          conditions: new Set<string>(),
+        }
+        about.bits += Math.max(0, bits)
+        about.conditions.add(condition.name)
+        found.set(key, about)
+      }
+    }
+  return [...found.values()]
+    .filter((one) => one.bits >= LEAST_BITS)
+    .sort((a, b) => b.bits - a.bits || (a.item < b.item ? -1 : 1))
+    .slice(0, MOST_TOLD)
+    .map((one) => ({ ...one, conditions: [...one.conditions] }))
+}
+
+const readsOf = (rule: Compiled, side: number): { readonly item: number; readonly side: number }[] => [
+  ...rule.reads(side),
+  ...rule.kids.flatMap((kid) => readsOf(kid, side)),
+]
+
+function withFinding({ prior, structures }: Estimate, structure: number, ratio: number): Estimate {
+  const added = [ratio, ratio] as const
+  return {
+    prior,
+    structures: structure < 0 ? [...structures, [added]] : structures.map((ratios, at) => (at === structure ? [...ratios, added] : ratios)),
+  }
+}
+
+/** The chance with every band at its middle. */
+function middleChance({ prior: [low, high], structures }: Estimate): number {
+  const odds = Math.sqrt((low / (1 - low)) * (high / (1 - high)))
+  return afterTest(odds / (1 + odds), combineIndependent(structures.map((ratios) => combineDependent(ratios.map(middleOf)))))
+}
+
+const middleOf = ([low, high]: readonly [number, number]): number => Math.sqrt(low * high)
