@@ -73,7 +73,7 @@ export function VerdictRail({ pack, verdict, open, conditions, telling, nerve, f
               <li key={`${one.item} ${one.side}`}>
                 <Missing onPress={() => onGo(one.item)} aria-label={`${one.label}: ${one.conditions.join(', ')}`}>
                   <span>{one.label}</span>
-                  <Soft>{one.bits.toFixed(2)} bit</Soft>
+                  <Soft title={`${one.bits.toFixed(2)} bit expected`}>{tellsWords(one.bits)}</Soft>
                 </Missing>
               </li>
             ))}
@@ -113,6 +113,9 @@ function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flag
     </Urgent>
   )
 }
+
+/** How much a test is expected to tell: a test as good as a sound Lachman at even odds tells much. */
+const tellsWords = (bits: number): string => (bits >= 0.3 ? 'tells much' : bits >= 0.1 ? 'tells some' : 'tells a little')
 
 function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRange[] }) {
   const likely = useChances(conditions)
