@@ -1,4 +1,4 @@
-import { Button as AriaButton, Input as AriaInput, ToggleButton as AriaToggle } from 'react-aria-components'
+import { Button as AriaButton, Input as AriaInput, ToggleButton as AriaToggle, ToggleButtonGroup } from 'react-aria-components'
 import styled, { css } from 'styled-components'
 import { MONO } from '../theme/GlobalStyle'
 
@@ -106,4 +106,9 @@ export const Soft = styled.span`
 export const Reading = styled.span`
   font-family: ${MONO};
   font-variant-numeric: tabular-nums;
+`
+/** Toggles side by side, of which one or several are chosen. */
+export const ToggleRow = styled(ToggleButtonGroup)`
+  display: flex;
+  gap: 6px;
 `

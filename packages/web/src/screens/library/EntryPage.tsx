@@ -1,12 +1,11 @@
-import type { ReactNode } from 'react'
-import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { calcLines, ruleLines, sourceNames, usersOf, type Calc, type Condition, type Flag, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
+import { calcLines, ruleLines, sourceNames, type Calc, type Condition, type Flag, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
 import { library, packOf } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Soft, Toggle } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
+import { Figure, Named, Part, Sources, UsedBy, type To } from './EntryParts'
 import { LikelihoodPicture, ratiosOf } from './LikelihoodPicture'
 import { RuleTree } from './RuleTree'
 
@@ -43,8 +42,6 @@ export function EntryPage({ hash, entry, region, onRegion, address }: Props) {
     </article>
   )
 }
-
-type To = (kind: LibraryEntry['kind'] | 'any', id: string) => string | undefined
 
 function Body({ pack, entry, to, entries }: { readonly pack: Pack; readonly entry: LibraryEntry; readonly to: To; readonly entries: readonly LibraryEntry[] }) {
   const bare = entry.id.split('.').slice(1).join('.')
@@ -226,92 +223,6 @@ function AboutSource({ pack, name, to, entries }: { readonly pack: Pack; readonl
   )
 }
 
-function UsedBy({ pack, id, to }: { readonly pack: Pack; readonly id: string; readonly to: To }) {
-  const { flags, calcs, askedBy, stoppedBy, conditions } = usersOf(pack, id)
-  return (
-    <>
-      {askedBy.length > 0 && (
-        <Part title="Asked because">
-          <ul>
-            {askedBy.map((group) => (
-              <li key={group.id}>{group.because}</li>
-            ))}
-          </ul>
-        </Part>
-      )}
-      {stoppedBy.length > 0 && (
-        <Part title="On hold while">
-          <ul>
-            {stoppedBy.map((hold) => (
-              <li key={hold.id}>
-                {hold.title}: {hold.reason}
-              </li>
-            ))}
-          </ul>
-        </Part>
-      )}
-      {flags.length > 0 && (
-        <Part title="Flags that read it">
-          <ul>
-            {flags.map((flag) => (
-              <li key={flag.id}>
-                <Named to={to('flag', flag.id)}>{flag.title}</Named> <Soft>{[...new Set(flag.clauses.map((clause) => tierName(clause.tier)))].join(', ')}</Soft>
-              </li>
-            ))}
-          </ul>
-        </Part>
-      )}
-      {calcs.length > 0 && (
-        <Part title="Rules and scores that read it">
-          <ul>
-            {calcs.map((calc) => (
-              <li key={calc.id}>
-                <Named to={to('score', calc.id)}>{calc.label}</Named>
-              </li>
-            ))}
-          </ul>
-        </Part>
-      )}
-      {conditions.length > 0 && <Part title="Conditions that it moves">{conditions.map((one) => one.name).join(' · ')}</Part>}
-      {flags.length + calcs.length + conditions.length + askedBy.length === 0 && <Soft as="p">No rule reads it: it is there for the record.</Soft>}
-    </>
-  )
-}
-
-const Named = ({ to, children }: { readonly to: string | undefined; readonly children: ReactNode }) =>
-  to ? (
-    <Link to={to} replace>
-      {children}
-    </Link>
-  ) : (
-    <>{children}</>
-  )
-
-function Sources({ source, to }: { readonly source: string; readonly to: To }) {
-  const names = sourceNames(source)
-  return names.length === 0 ? (
-    <>our own judgement</>
-  ) : (
-    <>
-      {names.map((name, at) => (
-        <span key={name}>
-          {at > 0 && '; '}
-          <Named to={to('source', name)}>{name}</Named>
-        </span>
-      ))}
-    </>
-  )
-}
-
-function Part({ title, children }: { readonly title: string; readonly children: ReactNode }) {
-  return (
-    <Section>
-      <h3>{title}</h3>
-      <div>{children}</div>
-    </Section>
-  )
-}
-
 const Title = styled.h2`
   font-size: 20px;
   margin-bottom: 4px;
@@ -321,31 +232,4 @@ const Row = styled.div`
   flex-wrap: wrap;
   gap: 4px;
   margin: 6px 0;
-`
-const Section = styled.section`
-  display: grid;
-  grid-template-columns: 150px minmax(0, 72ch);
-  gap: 4px 20px;
-  padding: 10px 0;
-  border-top: 1px solid ${({ theme }) => theme.rule};
-  margin-top: 8px;
-  h3 {
-    font-size: 12px;
-    font-weight: 650;
-    color: ${({ theme }) => theme.soft};
-    padding-top: 3px;
-  }
-  ol {
-    list-style: decimal;
-    padding-left: 18px;
-  }
-  ul {
-    display: grid;
-    gap: 2px;
-  }
-`
-const Figure = styled.div`
-  display: grid;
-  gap: 8px;
-  margin-bottom: 14px;
 `

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { complaintWords, mostUrgent, type Tier } from '@kneecap-awl/core'
+import { complaintWords, tierRank, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { ExaminationSummary } from '../../api/queries'
 import { Soft } from '../../parts/controls'
@@ -7,7 +7,7 @@ import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 
 /** The other joints of the visit: the most urgent one decides for the patient, and is said first. */
 export function SameVisit({ floor, others }: { readonly floor: Tier; readonly others: readonly ExaminationSummary[] }) {
-  const worse = others.filter((one) => one.floor !== null && one.floor !== floor && mostUrgent([floor, one.floor]) === one.floor)
+  const worse = others.filter((one) => one.floor !== null && tierRank(one.floor) < tierRank(floor))
   return (
     <>
       {worse.map((one) => (

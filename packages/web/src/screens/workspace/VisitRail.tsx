@@ -1,11 +1,10 @@
 import { useState } from 'react'
-import { ToggleButtonGroup } from 'react-aria-components'
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { complaintWords, isAbnormalEntry, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { currentPack, type ExaminationDetail } from '../../api/queries'
-import { Button, Soft, Toggle } from '../../parts/controls'
+import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { Picker } from '../../parts/Picker'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
@@ -100,12 +99,12 @@ function AlsoDialogue({ isOpen, regions, fault, onClose, onAdd }: AlsoProps) {
       </Soft>
       <Picker label="Joint" placeholder="choose the joint" options={regions.map((one) => one.name)} value={name} onPick={setName} isPlain />
       {region?.side && (
-        <Row aria-label="Side" selectionMode="multiple" selectedKeys={sides} onSelectionChange={(keys) => setSides([...keys].map(String))}>
+        <ToggleRow aria-label="Side" selectionMode="multiple" selectedKeys={sides} onSelectionChange={(keys) => setSides([...keys].map(String))}>
           <Toggle id="right">right</Toggle>
           <Toggle id="left">left</Toggle>
-        </Row>
+        </ToggleRow>
       )}
-      <Row
+      <ToggleRow
         aria-label="How it began"
         selectionMode="single"
         selectedKeys={event ? [event] : []}
@@ -113,7 +112,7 @@ function AlsoDialogue({ isOpen, regions, fault, onClose, onAdd }: AlsoProps) {
       >
         <Toggle id="same">began with the same event</Toggle>
         <Toggle id="own">has its own story</Toggle>
-      </Row>
+      </ToggleRow>
       {fault && <p role="alert">{fault}</p>}
       <Button
         $tone="copper"
@@ -159,8 +158,4 @@ const Called = styled.div`
     white-space: normal;
     padding: 6px 8px;
   }
-`
-const Row = styled(ToggleButtonGroup)`
-  display: flex;
-  gap: 6px;
 `

@@ -1,8 +1,8 @@
 import { useState } from 'react'
-import { Label, TextField, ToggleButtonGroup } from 'react-aria-components'
+import { Label, TextField } from 'react-aria-components'
 import { REASONS, sidesOf, type HoldVerdict, type Item, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { Button, Input, Soft, Toggle } from '../../parts/controls'
+import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import type { Draft } from '../../record/useRecord'
 
@@ -27,7 +27,7 @@ export function CouldNotDialogue({
   return (
     <Dialogue title={item ? `${item.label} could not be done` : ''} isOpen={item !== undefined} onClose={onClose}>
       {item?.sided && (
-        <Row
+        <ToggleRow
           aria-label="Side"
           selectionMode="single"
           disallowEmptySelection
@@ -37,7 +37,7 @@ export function CouldNotDialogue({
           <Toggle id="right">right</Toggle>
           <Toggle id="left">left</Toggle>
           <Toggle id="both">both</Toggle>
-        </Row>
+        </ToggleRow>
       )}
       <Soft>It counts as not known, never as normal. For pain, guarding or safety it also asks for what could settle it.</Soft>
       <Buttons>
@@ -117,10 +117,6 @@ export function KeysDialogue({ isOpen, onClose }: { readonly isOpen: boolean; re
   )
 }
 
-const Row = styled(ToggleButtonGroup)`
-  display: flex;
-  gap: 6px;
-`
 const Buttons = styled.div`
   display: flex;
   flex-wrap: wrap;
