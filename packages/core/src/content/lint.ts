@@ -142,11 +142,11 @@ const demandsPlay = ({ clauses, inPlay }: Flag): boolean => {
 
 function provable(search: WitnessSearch, flag: Flag, { inPlay, any }: { inPlay: Goal['rule']; any: Goal['rule'] }): Problem[] {
   const { id } = flag
-  const met = search.find([{ rule: any, want: YES }])
+  const meeting: Goal = { rule: any, want: YES }
+  const met = search.find([meeting])
   if (!met.found) return [problem(id, 'no findings meet it', 'some part of its rule contradicts another')]
   if (!search.find([{ rule: any, want: NO }]).found) return [problem(id, 'no findings exclude it', 'some part of its rule is always true')]
   if (demandsPlay(flag)) return []
-  const meeting: Goal = { rule: any, want: YES }
   const out: Goal = { rule: inPlay, want: NO }
   const first = search.find([out, meeting], askable(search))
   const escape = first.found || first.exhausted ? first : search.find([meeting, out], askable(search))

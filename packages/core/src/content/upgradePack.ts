@@ -7,15 +7,13 @@ export const NO_LESIONS: Lesions = { lesions: [], neighbouringRoots: [], ties: [
  * pack for as long as it is kept. Rules and findings are never touched, so the verdict stays what it was.
  */
 export function upgradePack(stored: Pack): Pack {
-  const { lesions } = stored as Partial<Pack>
   return {
-    ...stored,
-    lesions: lesions ?? NO_LESIONS,
-    regions: stored.regions.map((region) => ({ ...region, ordinary: (region as Partial<typeof region>).ordinary ?? {} })),
-    items: stored.items.map((item) => {
-      const { lost, also, carried } = item as Partial<typeof item>
-      return lost && also && carried !== undefined ? item : { ...item, lost: lost ?? [], also: also ?? [], carried: carried ?? item.scope === 'patient' }
-    }),
-    calcs: stored.calcs.map((calc) => ({ ...calc, also: (calc as Partial<typeof calc>).also ?? [] })),
+    ...filled({ lesions: NO_LESIONS }, stored),
+    regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
+    items: stored.items.map((item) => filled({ lost: [], also: [], carried: item.scope === 'patient' }, item)),
+    calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
   }
 }
+
+/** What was stored stands; what it does not say is taken from the defaults. */
+const filled = <T>(defaults: Partial<T>, stored: T): T => ({ ...defaults, ...stored })

@@ -1,4 +1,5 @@
-import { TIERS, type Item, type Pack, type Tier } from '../content/types.js'
+import type { Item, Pack, Tier } from '../content/types.js'
+import { moreUrgent, mostUrgent } from '../judge/priorityTier.js'
 
 export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'source'] as const
 /** `test` is an item with a technique; `score` any calculated value: a rule, a ladder or a sum. */
@@ -57,7 +58,7 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     label: flag.title,
     regions: [flag.region],
     words: `${flag.concept.replaceAll('-', ' ')} ${flag.why}`,
-    tier: TIERS.find((tier) => flag.clauses.some((clause) => clause.tier === tier)) ?? 'here',
+    tier: mostUrgent(flag.clauses.map((clause) => clause.tier)),
   }))
   const conditions = pack.conditions.map((one): LibraryEntry => ({ kind: 'condition', id: one.id, label: one.name, regions: [one.region], words: one.picture }))
   const sources = [...sourcesOf(pack)].map(([name, where]): LibraryEntry => ({ kind: 'source', id: name, label: name, regions: [...where].sort(), words: '' }))
@@ -72,14 +73,19 @@ function merged(entries: readonly LibraryEntry[], regions: readonly string[]): L
     const key = entry.kind === 'flag' ? `flag ${entry.id}` : `${entry.kind} ${bare} ${entry.label}`
     const first = byKey.get(key)
     const words = first && first.label !== entry.label && !first.words.includes(entry.label) ? `${first.words} ${entry.label}` : first?.words
-    byKey.set(key, first ? { ...first, words: words ?? '', regions: [...new Set([...first.regions, ...entry.regions])], ...moreUrgent(first, entry) } : entry)
+    byKey.set(
+      key,
+      first
+        ? {
+            ...first,
+            words: words ?? '',
+            regions: [...new Set([...first.regions, ...entry.regions])],
+            ...(first.tier && entry.tier ? { tier: moreUrgent(first.tier, entry.tier) } : {}),
+          }
+        : entry,
+    )
   }
   return [...byKey.values()]
-}
-
-const moreUrgent = (one: LibraryEntry, other: LibraryEntry): { readonly tier?: Tier } => {
-  const tier = TIERS.find((name) => name === one.tier || name === other.tier)
-  return tier ? { tier } : {}
 }
 
 /** Names of papers and guidelines; what is our own judgement has none. */

@@ -5,8 +5,6 @@ import type { Calc, Condition, Flag, Hold, Pack, PromptGroup, RuleNode } from '.
 export interface Users {
   readonly flags: readonly Flag[]
   readonly calcs: readonly Calc[]
-  readonly groups: readonly PromptGroup[]
-  readonly holds: readonly Hold[]
   readonly conditions: readonly Condition[]
   /** Prompt groups that ask for it, and holds that stop it. */
   readonly askedBy: readonly PromptGroup[]
@@ -24,8 +22,6 @@ export function usersOf(pack: Pack, id: string): Users {
   return {
     flags: pack.flags.filter((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)].some(reads)),
     calcs: pack.calcs.filter((calc) => calc.id !== id && rulesOfCalc(calc).some(reads)),
-    groups: pack.groups.filter((group) => reads(group.when)),
-    holds: pack.holds.filter((hold) => reads(hold.when)),
     conditions: pack.conditions.filter(({ gate, evidence }) => [...(gate ? [gate] : []), ...evidence.map((one) => one.when)].some(reads)),
     askedBy: pack.groups.filter((group) => group.ask.includes(id)),
     stoppedBy: pack.holds.filter((hold) => hold.stops.includes(id)),

@@ -3,7 +3,7 @@ import type { Condition, Evidence } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { compileRule } from '../judge/compileRule.js'
 import type { Prepared } from '../judge/prepare.js'
-import { SIDE_NAMES, type Compiled } from '../judge/runtime.js'
+import { SIDE_NAMES, slotOf, type Compiled, type Slot } from '../judge/runtime.js'
 import { NO, YES } from '../judge/truth.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
@@ -21,7 +21,7 @@ export interface ConditionRange {
   readonly estimate: Estimate
 }
 
-export interface Ready {
+export interface ReadyCondition {
   readonly condition: Condition
   readonly gate: Compiled | undefined
   readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled }[]
@@ -38,7 +38,7 @@ export function conditionRanges(judged: Judgement, setting: Setting = 'primary-c
     .sort((a, b) => b.low + b.high - (a.low + a.high))
 }
 
-function rangeOf(one: Ready, judged: Judgement, side: number, setting: Setting): ConditionRange[] {
+function rangeOf(one: ReadyCondition, judged: Judgement, side: number, setting: Setting): ConditionRange[] {
   const known = weighed(one, judged, side, setting)
   if (!known) return []
   const { condition, counted, estimate } = known
@@ -67,11 +67,11 @@ export interface Weighed {
 }
 
 /** What was found for and against a condition on one side; undefined when nothing speaks for it, or its gate is closed. */
-export function weighed({ condition, gate, evidence }: Ready, { context }: Judgement, side: number, setting: Setting): Weighed | undefined {
+export function weighed({ condition, gate, evidence }: ReadyCondition, { context }: Judgement, side: number, setting: Setting): Weighed | undefined {
   if (gate?.run(context, side) === NO) return undefined
   const counted = evidence.flatMap(({ evidence: about, rule }) => {
     const truth = rule.run(context, side)
-    const ratio = truth === YES ? about.lrPositive : truth === NO && isSeen(rule, judgedSlots(context.slots), side) ? about.lrNegative : undefined
+    const ratio = truth === YES ? about.lrPositive : truth === NO && isSeen(rule, context, side) ? about.lrNegative : undefined
     return ratio ? [{ about, ratio, truth: truth === YES ? ('met' as const) : ('not-met' as const), rule }] : []
   })
   if (!counted.some((one) => one.truth === 'met')) return undefined
@@ -80,13 +80,12 @@ export function weighed({ condition, gate, evidence }: Ready, { context }: Judge
   return { condition, counted, structures: [...groups.keys()], estimate }
 }
 
+/** Every finding that a rule reads, down to its last part. */
+export const readsOf = (rule: Compiled, side: number): readonly Slot[] => [...rule.reads(side), ...rule.kids.flatMap((kid) => readsOf(kid, side))]
+
 /** A finding that nobody took says nothing against a condition, even where a rule reads it as not indicated. */
-const isSeen = (rule: Compiled, slots: (slot: number) => boolean, side: number): boolean =>
-  rule.reads(side).every((slot) => slots(slot.item * 3 + slot.side)) && rule.kids.every((kid) => isSeen(kid, slots, side))
-const judgedSlots =
-  (slots: Judgement['context']['slots']) =>
-  (slot: number): boolean =>
-    slots[slot]?.examined === true
+const isSeen = (rule: Compiled, { slots }: Judgement['context'], side: number): boolean =>
+  readsOf(rule, side).every((slot) => slots[slotOf(slot.item, slot.side)]?.examined === true)
 
 type Counted = readonly {
   readonly about: Evidence
@@ -110,7 +109,7 @@ const ratioAt = (counted: Counted, end: 0 | 1): number =>
 const textOf = (rule: Compiled): string =>
   rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')
 
-export const readyConditions = oncePer((prepared: Prepared): readonly Ready[] =>
+export const readyConditions = oncePer((prepared: Prepared): readonly ReadyCondition[] =>
   prepared.pack.conditions.map((condition) => ({
     condition,
     gate: condition.gate && compileRule(condition.gate, prepared),

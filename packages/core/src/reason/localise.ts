@@ -67,6 +67,15 @@ const candidates = oncePer((pack: Pack): readonly Weighed[] => {
   return [...single, ...pairs]
 })
 
+/** Every item of a limb that some place can lose, as far as this view has it. */
+const itemsOfLimb = oncePer((pack: Pack): Readonly<Record<'arm' | 'leg', readonly string[]>> => {
+  const of = (limb: 'arm' | 'leg'): string[] => {
+    const weighed = candidates(pack).filter((one) => one.limb === limb)
+    return [...new Set(weighed.flatMap((one) => [...one.weight.keys()]))].filter((id) => itemsById(pack).has(id))
+  }
+  return { arm: of('arm'), leg: of('leg') }
+})
+
 /**
  * Which root, plexus or nerve best explains the weak movements, numb areas and lost jerks of each limb. Weights by anatomy and consensus;
  * an explanation, not a diagnosis, and it never decides a priority. What was not examined counts neither way and is named.
@@ -79,13 +88,7 @@ export function localise(pack: Pack, entries: readonly Entry[], isMet: (calc: st
     lossOf(itemsById(pack).get(item), state.get(slotKey(item, side)), state.get(slotKey(item, side === 'right' ? 'left' : 'right'))) ??
     countedLoss(pack, item, side, state)
   return (['arm', 'leg'] as const).flatMap((limb) => {
-    const items = [
-      ...new Set(
-        candidates(pack)
-          .filter((one) => one.limb === limb)
-          .flatMap((one) => [...one.weight.keys()]),
-      ),
-    ].filter((id) => itemsById(pack).has(id))
+    const items = itemsOfLimb(pack)[limb]
     const lost = (side: Side): string[] => items.filter((item) => ['lost', 'severe'].includes(read(item, side) ?? ''))
     return (['right', 'left'] as const).flatMap((side) => {
       const abnormal = lost(side)

@@ -1,6 +1,7 @@
 import type { Judgement } from '../judge/judge.js'
-import { SIDE_NAMES, type Compiled } from '../judge/runtime.js'
-import { readyConditions, weighed, type Setting } from './conditions.js'
+import { SIDE_NAMES, slotOf, type Slot } from '../judge/runtime.js'
+import { slotKey } from '../record/fold.js'
+import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
 
@@ -41,51 +42,47 @@ function told(p: number, sens: number, spec: number, afterPositive: number, afte
  * are worth the time. A test of a structure that was tested already tells less, as its finding would count less.
  */
 export function tellingTests(judged: Judgement, setting: Setting = 'primary-care'): readonly TellingTest[] {
-  const { prepared, context, sides, verdict } = judged
+  const { prepared, sides, verdict } = judged
   const held = new Set(verdict.holds.flatMap((hold) => hold.stops))
-  const found = new Map<string, { item: string; label: string; side: string; bits: number; conditions: Set<string> }>()
-  for (const side of sides)
-    for (const ready of readyConditions(prepared)) {
-      const known = weighed(ready, judged, side, setting)
-      if (!known) continue
-      const { estimate, condition, counted } = known
-      const before = middleChance(estimate)
-      for (const { evidence, rule } of ready.evidence) {
-        const missing = readsOf(rule, side).filter((slot) => context.slots[slot.item * 3 + slot.side] === undefined)
-        const [slot] = missing
-        if (!slot || counted.some(({ about }) => about === evidence) || !evidence.lrPositive || !evidence.lrNegative) continue
-        if (missing.some((one) => one.item !== slot.item) || held.has(prepared.item(slot.item).id)) continue
-        const [plus, minus] = [middleOf(evidence.lrPositive), middleOf(evidence.lrNegative)]
-        const { stage, derive } = prepared.item(slot.item)
-        if (plus <= 1 || minus >= 1 || stage === 'result' || derive) continue
-        const spec = (plus - 1) / (plus - minus)
-        const sens = (plus * (1 - minus)) / (plus - minus)
-        const after = (ratio: number): number => middleChance(withFinding(estimate, known.structures.indexOf(evidence.structure), ratio))
-        const bits = told(before, sens, spec, after(plus), after(minus))
-        const key = `${slot.item} ${slot.side}`
-        const about = found.get(key) ?? {
-          item: prepared.item(slot.item).id,
-          label: prepared.item(slot.item).label,
-          side: SIDE_NAMES[slot.side] ?? 'none',
-          bits: 0,
-          conditions: new Set<string>(),
-        }
-        about.bits += Math.max(0, bits)
-        about.conditions.add(condition.name)
-        found.set(key, about)
-      }
-    }
+  const found = new Map<string, TellingTest>()
+  for (const { slot, bits, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
+    const { id, label, stage, derive } = prepared.item(slot.item)
+    if (stage === 'result' || derive || held.has(id)) continue
+    const side = SIDE_NAMES[slot.side] ?? 'none'
+    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, conditions: [] }
+    found.set(slotKey(id, side), { ...before, bits: before.bits + bits, conditions: [...new Set([...before.conditions, condition])] })
+  }
   return [...found.values()]
     .filter((one) => one.bits >= LEAST_BITS)
     .sort((a, b) => b.bits - a.bits || (a.item < b.item ? -1 : 1))
     .slice(0, MOST_TOLD)
-    .map((one) => ({ ...one, conditions: [...one.conditions] }))
 }
 
-const readsOf = (rule: Compiled, side: number): { readonly item: number; readonly side: number }[] => [
-  ...rule.reads(side),
-  ...rule.kids.flatMap((kid) => readsOf(kid, side)),
-]
+interface Asked {
+  readonly slot: Slot
+  readonly bits: number
+  readonly condition: string
+}
+
+/** What each finding still missing would tell about one condition on one side; evidence that needs several items at once is no single test. */
+function askedOf(one: ReadyCondition, judged: Judgement, side: number, setting: Setting): Asked[] {
+  const known = weighed(one, judged, side, setting)
+  if (!known) return []
+  const { estimate, structures, condition, counted } = known
+  const before = middleChance(estimate)
+  return one.evidence.flatMap(({ evidence, rule }) => {
+    const missing = readsOf(rule, side).filter((slot) => judged.context.slots[slotOf(slot.item, slot.side)] === undefined)
+    const [slot] = missing
+    const { lrPositive, lrNegative, structure } = evidence
+    if (!slot || !lrPositive || !lrNegative || missing.some((other) => other.item !== slot.item) || counted.some(({ about }) => about === evidence)) return []
+    const [plus, minus] = [middleOf(lrPositive), middleOf(lrNegative)]
+    if (plus <= 1 || minus >= 1) return []
+    const spec = (plus - 1) / (plus - minus)
+    const sens = (plus * (1 - minus)) / (plus - minus)
+    const after = (ratio: number): number => middleChance(withFinding(estimate, structures.indexOf(structure), ratio))
+    return [{ slot, bits: Math.max(0, told(before, sens, spec, after(plus), after(minus))), condition: condition.name }]
+  })
+}
 
 function withFinding({ prior, structures }: Estimate, structure: number, ratio: number): Estimate {
   const added = [ratio, ratio] as const

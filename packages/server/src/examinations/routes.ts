@@ -203,13 +203,14 @@ export async function examinations(app: FastifyInstance): Promise<void> {
 
 /** What the patient's own record already says on the card. */
 function cardEntries(patient: Patient, by: string): Entry[] {
-  const at = new Date().toISOString()
-  const years = (Date.now() - Date.parse(patient.birthDate)) / (365.2425 * 86_400_000)
-  const days = Math.floor((Date.now() - Date.parse(patient.birthDate)) / 86_400_000)
+  const now = Date.now()
+  const at = new Date(now).toISOString()
+  const days = (now - Date.parse(patient.birthDate)) / 86_400_000
+  const years = days / 365.2425
   const known = (item: string, value: string | number): Entry => ({ id: uuid7(), item, side: 'none', state: 'examined', value, by, at })
   return [
     known('patient.age-years', years < 2 ? Math.round(years * 100) / 100 : Math.floor(years)),
     known('patient.sex', patient.sex),
-    ...(years < 2 ? [known('patient.age-days', days)] : []),
+    ...(years < 2 ? [known('patient.age-days', Math.floor(days))] : []),
   ]
 }

@@ -1,8 +1,11 @@
 import type { FastifyInstance } from 'fastify'
-import { judgement, libraryIndex, publicVerdict, readExamination, viewOf } from '@kneecap-awl/core'
+import { judgement, libraryIndex, oncePer, publicVerdict, readExamination, viewOf } from '@kneecap-awl/core'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 
 /** The content pack for the browser, and judging for programs. */
+/** Made when it is first asked for. */
+const libraryOf = oncePer(libraryIndex)
+
 export async function packs(app: FastifyInstance): Promise<void> {
   app.get('/api/packs/current', async (request) => {
     signedIn(request)
@@ -24,11 +27,10 @@ export async function packs(app: FastifyInstance): Promise<void> {
     if (!pack?.regions.some((one) => one.id === region)) throw notFound('content pack')
     return reply.header('cache-control', 'private, max-age=31536000, immutable').send(viewOf(pack, region))
   })
-  const index = libraryIndex(app.shelf.current)
   /** What can be looked up in the pack in use: one line each. */
   app.get('/api/library', async (request) => {
     signedIn(request)
-    return { hash: app.shelf.current.hash, entries: index }
+    return { hash: app.shelf.current.hash, entries: libraryOf(app.shelf.current) }
   })
   app.post('/api/judge', async (request) => {
     app.allow(request, 'judge')
