@@ -159,7 +159,9 @@ class RegionBuilder {
       ...(source.when === undefined ? {} : { when: read(source.when) }),
       ...(source.validWhen === undefined ? {} : { validWhen: read(source.validWhen) }),
       ladder: (source.ladder ?? []).map((rung) => ({ value: String(rung.value), when: read(rung.when) })),
-      points: (source.points ?? []).map((part) => ({ points: part.points, when: read(part.when) })),
+      points: (source.points ?? []).flatMap((part, at) =>
+        'oneOf' in part ? part.oneOf.map((level) => ({ points: level.points, when: read(level.when), oneOf: at })) : [{ points: part.points, when: read(part.when) }],
+      ),
       source: source.source,
       ...(source.note === undefined ? {} : { note: source.note }),
     }

@@ -84,6 +84,8 @@ const item = object(['id', 'label', 'kind'], {
   normText: text,
 })
 
+const pointsPart = object(['points', 'when'], { points: { type: 'number' }, when: rule })
+
 const calc = object(['id', 'label', 'source'], {
   id,
   label: text,
@@ -91,7 +93,7 @@ const calc = object(['id', 'label', 'source'], {
   when: rule,
   validWhen: rule,
   ladder: list(object(['value', 'when'], { value: numberOrText, when: rule })),
-  points: list(object(['points', 'when'], { points: { type: 'number' }, when: rule })),
+  points: list({ anyOf: [pointsPart, object(['oneOf'], { oneOf: { type: 'array', minItems: 2, items: pointsPart } })] }),
   source: text,
   note: text,
 })

@@ -53,6 +53,11 @@ export interface ItemsFile {
   readonly items: readonly ItemSource[]
 }
 
+export interface PointsSource {
+  readonly points: number
+  readonly when: RuleSource
+}
+
 export interface CalcSource {
   readonly id: string
   readonly label: string
@@ -60,7 +65,7 @@ export interface CalcSource {
   readonly when?: RuleSource
   readonly validWhen?: RuleSource
   readonly ladder?: readonly { readonly value: string | number; readonly when: RuleSource }[]
-  readonly points?: readonly { readonly points: number; readonly when: RuleSource }[]
+  readonly points?: readonly (PointsSource | { readonly oneOf: readonly PointsSource[] })[]
   readonly source: string
   readonly note?: string
 }

@@ -154,6 +154,13 @@ export type Leaf =
   | { readonly type: 'any-flag'; readonly text: string; readonly self: string }
   | { readonly type: 'always'; readonly text: string }
 
+/** Points of a score. Parts with the same `oneOf` are levels of one component: at most one of them counts. */
+export interface ScorePart {
+  readonly points: number
+  readonly when: RuleNode
+  readonly oneOf?: number
+}
+
 /** A value worked out from findings and never entered: a truth, a word of a ladder, or a score with a range. */
 export interface Calc {
   readonly id: string
@@ -165,7 +172,7 @@ export interface Calc {
   /** When this is not met the calc is not known, whatever its rule says. */
   readonly validWhen?: RuleNode
   readonly ladder: readonly { readonly value: string; readonly when: RuleNode }[]
-  readonly points: readonly { readonly points: number; readonly when: RuleNode }[]
+  readonly points: readonly ScorePart[]
   readonly source: string
   readonly note?: string
 }

@@ -108,7 +108,7 @@ export class WitnessSearch {
     const validity: Goal[] = ready.validWhen ? [{ rule: ready.validWhen, want: YES }] : []
     if (ready.when) return [[...validity, { rule: ready.when, want }]]
     if (ready.points.length > 0) {
-      const part = ready.points.find((one) => one.rule.run(this.context, side) === UNKNOWN)
+      const part = ready.points.flat().find((one) => one.rule.run(this.context, side) === UNKNOWN)
       return part ? [[{ rule: part.rule, want }], [{ rule: part.rule, want: want === YES ? NO : YES }]] : []
     }
     const fitting = ready.ladder.filter((rung) => rungFits(rung.value, leaf.cmp, leaf.operand))

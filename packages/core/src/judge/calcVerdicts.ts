@@ -2,7 +2,7 @@ import type { Side } from '../content/types.js'
 import type { Judgement } from './judge.js'
 import type { Prepared } from './prepare.js'
 import { SIDE_NAMES, type Context } from './runtime.js'
-import { truthOf } from './truth.js'
+import { NO, YES, truthOf } from './truth.js'
 
 export interface CalcVerdict {
   readonly id: string
@@ -11,17 +11,48 @@ export interface CalcVerdict {
   readonly value: string
 }
 
+/** A score with something found for it. */
+export interface ScoreReading {
+  readonly id: string
+  readonly label: string
+  readonly side: Side
+  readonly low: number
+  readonly high: number
+  readonly note?: string
+  readonly source: string
+}
+
 /** Every calculated value of the pack as this record makes it: scores as ranges while parts are missing. */
-export function calcVerdicts({ prepared, context, sides }: Judgement): readonly CalcVerdict[] {
+export function calcVerdicts(judged: Judgement): readonly CalcVerdict[] {
+  const { prepared, context, sides } = judged
+  const bare = withoutAssumptions(judged)
   return sides.flatMap((side) =>
     prepared.calcs.map(({ calc }) => ({
       id: calc.id,
       label: calc.label,
       side: SIDE_NAMES[side] ?? 'none',
-      value: calcValue(prepared, context, side, calc.id, calc.kind),
+      value: calcValue(prepared, calc.kind === 'score' ? bare : context, side, calc.id, calc.kind),
     })),
   )
 }
+
+/** The scores that something speaks for, each as a range of what was found and what is still missing; of two sides that agree, one. */
+export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
+  const { prepared, sides } = judged
+  const bare = withoutAssumptions(judged)
+  const found = sides.flatMap((side) =>
+    prepared.calcs.flatMap(({ calc, points, validWhen }): ScoreReading[] => {
+      if (calc.kind !== 'score' || validWhen?.run(bare, side) === NO || !points.flat().some(({ rule }) => rule.run(bare, side) === YES)) return []
+      const { id, label, note, source } = calc
+      return [{ id, label, side: SIDE_NAMES[side] ?? 'none', ...prepared.scoreRange(id, bare, side), ...(note === undefined ? {} : { note }), source }]
+    }),
+  )
+  const alike = (a: ScoreReading, b: ScoreReading): boolean => a.id === b.id && a.low === b.low && a.high === b.high
+  return found.filter((one, at) => !found.slice(0, at).some((other) => alike(one, other)))
+}
+
+/** A finding that nobody asked for is no finding: a score counts it neither way, although a flag may leave it aside. */
+const withoutAssumptions = ({ prepared, context }: Judgement): Context => prepared.context(context.slots, context.previous, context.asOf)
 
 function calcValue(prepared: Prepared, context: Context, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
   if (kind === 'truth') return truthOf(prepared.calcTruth(id, context, side))

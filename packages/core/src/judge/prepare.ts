@@ -19,12 +19,18 @@ export interface ReadyFlag {
   readonly any: Compiled
 }
 
+export interface ReadyLevel {
+  readonly points: number
+  readonly rule: Compiled
+}
+
 export interface ReadyCalc {
   readonly calc: Calc
   readonly when: Compiled | undefined
   readonly validWhen: Compiled | undefined
   readonly ladder: readonly { readonly value: string; readonly rule: Compiled }[]
-  readonly points: readonly { readonly points: number; readonly rule: Compiled }[]
+  /** The components of a score, each with its levels; a part that stands alone has one. */
+  readonly points: readonly (readonly ReadyLevel[])[]
 }
 
 export const tierRank = (tier: Tier): number => TIERS.indexOf(tier)
@@ -68,7 +74,7 @@ export class Prepared {
       when: calc.when && ready(calc.when),
       validWhen: calc.validWhen && ready(calc.validWhen),
       ladder: calc.ladder.map((rung) => ({ value: rung.value, rule: ready(rung.when) })),
-      points: calc.points.map((part) => ({ points: part.points, rule: ready(part.when) })),
+      points: componentsOf(calc.points.map(({ points, when, oneOf }) => ({ points, oneOf, rule: ready(when) }))),
     }))
     this.flags = pack.flags.map((flag) => ({
       flag,
@@ -199,14 +205,20 @@ export class Prepared {
     return (context.memory.scores[at] ??= this.addUp(this.readyCalc(id), context, side))
   }
 
-  private addUp({ points: parts }: ReadyCalc, context: Context, side: number): Interval {
+  private addUp({ points: components }: ReadyCalc, context: Context, side: number): Interval {
     let low = 0
     let high = 0
-    for (const { points, rule } of parts) {
-      const truth = rule.run(context, side)
-      if (truth === NO) continue
-      if (truth === YES || points < 0) low += points
-      if (truth === YES || points > 0) high += points
+    for (const levels of components) {
+      let [least, most, isKnown] = [0, 0, false]
+      for (const { points, rule } of levels) {
+        const truth = rule.run(context, side)
+        if (truth === YES && !isKnown) [least, most, isKnown] = [points, points, true]
+        if (truth !== UNKNOWN || isKnown) continue
+        least = Math.min(least, points)
+        most = Math.max(most, points)
+      }
+      low += least
+      high += most
     }
     return { low, high }
   }
@@ -269,6 +281,16 @@ export class Prepared {
     if (!this.indexOf.has(item)) throw new Error(`${owner.id} is derived from "${path}", which is not in the pack`)
     return { fn: 'value', item, qualifier: path.slice(cut + 1) }
   }
+}
+
+/** Levels of one component together, in the order written. */
+function componentsOf(parts: readonly (ReadyLevel & { readonly oneOf: number | undefined })[]): (readonly ReadyLevel[])[] {
+  const components = new Map<string, ReadyLevel[]>()
+  parts.forEach((part, at) => {
+    const key = part.oneOf === undefined ? `alone ${String(at)}` : `one of ${String(part.oneOf)}`
+    components.set(key, [...(components.get(key) ?? []), part])
+  })
+  return [...components.values()]
 }
 
 const applicable = ({ id, effect }: Modifier): ApplicableModifier =>

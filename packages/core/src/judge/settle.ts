@@ -73,7 +73,7 @@ function calcSet(id: string, rule: Compiled, goal: Goal, context: Context, side:
   const inner = (compiled: Compiled, wanted: Goal): SettlingSet => settlingSet(compiled, wanted, context, side, prepared, cost)
   if (ready.when) return inner(ready.when, goal)
   if (ready.points.length > 0) {
-    const open = ready.points.filter((part) => part.rule.run(context, side) === UNKNOWN)
+    const open = ready.points.flat().filter((part) => part.rule.run(context, side) === UNKNOWN)
     return union(open.map((part) => inner(part.rule, NO) ?? inner(part.rule, YES)))
   }
   const { leaf } = rule.node.op === 'leaf' ? rule.node : { leaf: undefined }

@@ -13,3 +13,15 @@ export function powerGap(side: PowerGrade, other: PowerGrade): { readonly steps:
   const steps = powerRank(other) - powerRank(side)
   return { steps, reading: steps >= 2 ? 'significant' : steps === 1 ? 'minor' : 'none' }
 }
+
+/** Full grade of a power grade, 0 to 5: 4- and 4+ are grade 4. @example wholeGrade('4+') // 4 */
+export const wholeGrade = (grade: PowerGrade): number => Number.parseInt(grade, 10)
+
+/**
+ * Change of power between two dated checks. A fall of one full grade is progressive; 4+ to 4 is no fall.
+ * @example readPowerChange('5', '4') // { grades: -1, reading: 'worse' }
+ */
+export function readPowerChange(before: PowerGrade, now: PowerGrade): { readonly grades: number; readonly reading: 'better' | 'same' | 'worse' } {
+  const grades = wholeGrade(now) - wholeGrade(before)
+  return { grades, reading: grades > 0 ? 'better' : grades < 0 ? 'worse' : 'same' }
+}

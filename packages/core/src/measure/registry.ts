@@ -1,11 +1,14 @@
 import type { Worth } from '../judge/runtime.js'
 import { ankleIndexMeasure } from './ankleIndex.js'
+import { armIndexMeasure, armPressureDifferenceMeasure } from './armIndex.js'
 import { compartmentDeltaMeasure } from './compartmentDelta.js'
 import { correctedDaysMeasure } from './correctedDays.js'
 import { effusionClassMeasure } from './effusionClass.js'
 import { elapsedDays, elapsedHours } from './elapsed.js'
 import { extensionLagMeasure } from './extensionLag.js'
 import { hotJointMeasure } from './hotJoint.js'
+import { pelvicPartMeasure } from './legLength.js'
+import { pelvicObliquityMeasure } from './pelvicObliquity.js'
 import { sameAsMeasure } from './sameAs.js'
 import { microMotionMeasure } from './microMotion.js'
 
@@ -20,6 +23,8 @@ export type Measure = (inputs: Readonly<Record<string, Worth>>, context: Measure
 /** Every measure that the pack may name under `derive`. A new measure is a new file and a line here. */
 export const MEASURES: Readonly<Record<string, Measure>> = {
   'ankle-brachial-index': ankleIndexMeasure,
+  'arm-index': armIndexMeasure,
+  'arm-pressure-difference': armPressureDifferenceMeasure,
   'compartment-delta': compartmentDeltaMeasure,
   'corrected-days': correctedDaysMeasure,
   'days-since': elapsedDays,
@@ -28,6 +33,8 @@ export const MEASURES: Readonly<Record<string, Measure>> = {
   'hot-joint': hotJointMeasure,
   'hours-since': elapsedHours,
   'micro-motion': microMotionMeasure,
+  'pelvic-obliquity': pelvicObliquityMeasure,
+  'pelvic-part': pelvicPartMeasure,
   'same-as': sameAsMeasure,
 }
 

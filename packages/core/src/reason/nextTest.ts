@@ -1,9 +1,12 @@
+import type { Tier } from '../content/types.js'
+import { TIERS } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { SIDE_NAMES, slotOf, type Slot } from '../judge/runtime.js'
 import { slotKey } from '../record/fold.js'
 import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
+import { burdenCost, worthAround } from './tierValue.js'
 
 /** A test that nobody did yet and that would tell most about the conditions in question. */
 export interface TellingTest {
@@ -12,6 +15,8 @@ export interface TellingTest {
   readonly side: string
   /** Expected information over the conditions that it moves. */
   readonly bits: number
+  /** What it is worth for how soon each of these conditions has to be seen, less what it asks of the patient; it orders tests, no tier comes of it. */
+  readonly worth: number
   readonly conditions: readonly string[]
 }
 
@@ -39,28 +44,29 @@ function told(p: number, sens: number, spec: number, afterPositive: number, afte
 
 /**
  * Tests that would tell most about the conditions with a finding for them, not done yet and not on hold; for equal priority it is these that
- * are worth the time. A test of a structure that was tested already tells less, as its finding would count less.
+ * are worth the time. First what may change how soon the patient is seen, then what tells most. A test of a structure that was tested already tells less, as its finding would count less.
  */
 export function tellingTests(judged: Judgement, setting: Setting = 'primary-care'): readonly TellingTest[] {
   const { prepared, sides, verdict } = judged
   const held = new Set(verdict.holds.flatMap((hold) => hold.stops))
   const found = new Map<string, TellingTest>()
-  for (const { slot, bits, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
-    const { id, label, stage, derive } = prepared.item(slot.item)
+  for (const { slot, bits, value, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
+    const { id, label, stage, derive, burden } = prepared.item(slot.item)
     if (stage === 'result' || derive || held.has(id)) continue
     const side = SIDE_NAMES[slot.side] ?? 'none'
-    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, conditions: [] }
-    found.set(slotKey(id, side), { ...before, bits: before.bits + bits, conditions: [...new Set([...before.conditions, condition])] })
+    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, worth: -burdenCost(burden), conditions: [] }
+    found.set(slotKey(id, side), { ...before, bits: before.bits + bits, worth: before.worth + value, conditions: [...new Set([...before.conditions, condition])] })
   }
   return [...found.values()]
     .filter((one) => one.bits >= LEAST_BITS)
-    .sort((a, b) => b.bits - a.bits || (a.item < b.item ? -1 : 1))
+    .sort((a, b) => b.worth - a.worth || b.bits - a.bits || (a.item < b.item ? -1 : 1))
     .slice(0, MOST_TOLD)
 }
 
 interface Asked {
   readonly slot: Slot
   readonly bits: number
+  readonly value: number
   readonly condition: string
 }
 
@@ -80,9 +86,14 @@ function askedOf(one: ReadyCondition, judged: Judgement, side: number, setting: 
     const spec = (plus - 1) / (plus - minus)
     const sens = (plus * (1 - minus)) / (plus - minus)
     const after = (ratio: number): number => middleChance(withFinding(estimate, structures.indexOf(structure), ratio))
-    return [{ slot, bits: Math.max(0, told(before, sens, spec, after(plus), after(minus))), condition: condition.name }]
+    const around = { before, positive: before * sens + (1 - before) * (1 - spec), afterPositive: after(plus), afterNegative: after(minus) }
+    const { value } = worthAround(around, tierOf(condition.defaultTier), 'here', judged.prepared.item(slot.item).burden)
+    return [{ slot, bits: Math.max(0, told(before, sens, spec, after(plus), after(minus))), value, condition: condition.name }]
   })
 }
+
+/** The tier that a condition's text begins with ("days if first"); one that names none waits for nothing. */
+const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier)) ?? 'here'
 
 function withFinding({ prior, structures }: Estimate, structure: number, ratio: number): Estimate {
   const added = [ratio, ratio] as const

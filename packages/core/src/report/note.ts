@@ -1,6 +1,7 @@
 import type { Pack, Stage } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
 import type { Judgement } from '../judge/judge.js'
+import { scoreReadings } from '../judge/calcVerdicts.js'
 import { dueAt } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
@@ -33,7 +34,15 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
   const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading))
-  return [priorityLine(pack, examination, judged, zone), ...sections, missingSection(judged)]
+  return [priorityLine(pack, examination, judged, zone), ...sections, ...scoresSection(judged), missingSection(judged)]
+}
+
+/** Scores that something speaks for; a range says that parts are missing. */
+function scoresSection(judged: Judgement): NoteSection[] {
+  const lines = scoreReadings(judged).map(
+    ({ label, side, low, high }) => `${label}${sidePart(side)}: ${low === high ? String(low) : `${String(low)} to ${String(high)}, parts missing`}`,
+  )
+  return lines.length > 0 ? [{ heading: 'Scores', lines }] : []
 }
 
 function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string): NoteSection[] {

@@ -17,6 +17,7 @@ import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
 import { SameVisit } from './SameVisit'
+import { Scores } from './Scores'
 import { useVerdict } from './useVerdict'
 import { WhyChain } from './WhyChain'
 
@@ -86,6 +87,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           )}
           {tier && <p>{`${tier.review} ${tier.safetyNet}`}</p>}
           <NerveLevel pack={pack} {...sheet.nerve} />
+          <Scores scores={sheet.scores} />
           {sheet.likely.length > 0 && (
             <>
               <Title>Likely, as estimates</Title>

@@ -9,6 +9,7 @@ import {
   nerveLevels,
   openItems,
   referralLetter,
+  scoreReadings,
   shownVerdict,
   type Examination,
   type Pack,
@@ -55,6 +56,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
       note: clinicalNote(pack, exam, judged, ZONE),
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),
+      scores: scoreReadings(judged),
     }),
     [judged, pack, exam, detail.setting],
   )

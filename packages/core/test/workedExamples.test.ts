@@ -1,0 +1,153 @@
+import { describe, expect, it } from 'vitest'
+import { armIndex, armIndexMeasure, armPressureDifference, armPressureDifferenceMeasure } from '../src/measure/armIndex.js'
+import { pelvicPart, pelvicPartMeasure, readLegDifference } from '../src/measure/legLength.js'
+import { readPainChange } from '../src/measure/painChange.js'
+import { pelvicObliquity, pelvicObliquityMeasure } from '../src/measure/pelvicObliquity.js'
+import { readPowerChange } from '../src/measure/power.js'
+import { readReach, reachIndex } from '../src/measure/reachLevel.js'
+import { repetitionSymmetry } from '../src/measure/repetition.js'
+import { compartmentDelta } from '../src/measure/compartmentDelta.js'
+import { isReduced, readTwoPoint } from '../src/measure/twoPoint.js'
+import { mm, mmHg, round } from '../src/measure/units.js'
+import { afterTest, likelihoodRatios, ratioInterval } from '../src/reason/likelihood.js'
+import { actionThreshold, bestTier, tierLoss, worthOfTest } from '../src/index.js'
+
+describe('leg length', () => {
+  it('takes the pelvis apart from the bone', () => {
+    expect(pelvicPart(mm(900 - 898), mm(850 - 868))).toBe(20)
+    expect(pelvicPart(mm(930 - 905), mm(0))).toBe(25)
+    expect(pelvicPartMeasure({ apparent: 900, otherApparent: 898, real: 850, otherReal: 868 })).toBe(20)
+    expect(pelvicPartMeasure({ apparent: 900, otherApparent: null, real: 850, otherReal: 868 })).toBeNull()
+  })
+  it.each([
+    [6, 'within error'],
+    [-9.9, 'within error'],
+    [-18, 'minor'],
+    [20, 'clear'],
+  ])('a difference of %d mm is %s', (difference, reading) => expect(readLegDifference(mm(difference))).toBe(reading))
+  it('gives the tilt of the pelvis in degrees', () => {
+    expect(round(pelvicObliquity(mm(15), mm(240)), 1)).toBe(3.6)
+    expect(round(pelvicObliquity(mm(-15), mm(240)), 1)).toBe(-3.6)
+    expect(() => pelvicObliquity(mm(15), mm(0))).toThrow(expect.objectContaining({ code: 'out-of-range' }) as Error)
+    expect(pelvicObliquityMeasure({ height: 15, distance: null })).toBeNull()
+  })
+})
+
+describe('reach behind the back', () => {
+  it('counts the levels between the thumbs', () => {
+    expect(readReach('L3', 'T7')).toEqual({ levels: 8, meaningful: true })
+    expect(readReach('T8', 'T7')).toEqual({ levels: 1, meaningful: false })
+    expect([reachIndex('C7'), reachIndex('L5'), reachIndex('sacrum'), reachIndex('hip')]).toEqual([0, 17, 18, 20])
+  })
+  it('refuses a word that is no level', () => expect(() => reachIndex('T13')).toThrow(RangeError))
+})
+
+describe('pressures of the arms', () => {
+  it('an injured wrist of 108 over a sound arm of 124 is below 0.90', () => {
+    expect(round(armIndex(mmHg(108), mmHg(124)), 2)).toBe(0.87)
+    expect(armIndexMeasure({ wrist: 108, soundArm: null })).toBeNull()
+    expect(() => armIndex(mmHg(108), mmHg(0))).toThrow(expect.objectContaining({ code: 'no-reference' }) as Error)
+  })
+  it('counts the difference whichever arm is higher', () => {
+    expect(armPressureDifference(mmHg(152), mmHg(128))).toBe(24)
+    expect(armPressureDifferenceMeasure({ right: 128, left: 152 })).toBe(24)
+    expect(armPressureDifferenceMeasure({ right: 128, left: null })).toBeNull()
+  })
+  it('a compartment at 50 under a diastolic of 90 has 40 left', () => expect(compartmentDelta(mmHg(90), mmHg(50))).toBe(40))
+})
+
+describe('two points', () => {
+  it.each([
+    [4, 'normal'],
+    [5, 'normal'],
+    [9, 'fair'],
+    [15, 'poor'],
+    [16, 'absent'],
+    [undefined, 'absent'],
+  ])('%s mm is %s', (width, reading) => expect(readTwoPoint(width === undefined ? undefined : mm(width))).toBe(reading))
+  it('is reduced by 3 mm more than the other hand', () => expect([isReduced(mm(9), mm(4)), isReduced(mm(6), mm(4))]).toEqual([true, false]))
+})
+
+describe('change between visits', () => {
+  it.each([
+    ['2', '3', 1, 'better'],
+    ['5', '4', -1, 'worse'],
+    ['4+', '4', 0, 'same'],
+    ['4-', '3', -1, 'worse'],
+  ] as const)('power %s then %s: %d, %s', (before, now, grades, reading) => expect(readPowerChange(before, now)).toEqual({ grades, reading }))
+  it.each([
+    [7, 5, 'lasting', -2, -28.6, 'better'],
+    [9, 7.5, 'lasting', -1.5, -16.7, 'no meaningful change'],
+    [9, 7.5, 'acute', -1.5, -16.7, 'better'],
+    [3, 2, 'lasting', -1, -33.3, 'better'],
+    [4, 6, 'lasting', 2, 50, 'worse'],
+  ] as const)('pain %d then %d, %s: %d points, %d percent, %s', (before, now, kind, points, share, reading) => {
+    const change = readPainChange(before, now, kind)
+    expect(change).toMatchObject({ points, reading })
+    expect(round(change.percent ?? 0, 1)).toBe(share)
+  })
+  it('has no percent from no pain', () => expect(readPainChange(0, 1, 'lasting')).toEqual({ points: 1, percent: undefined, reading: 'no meaningful change' }))
+  it('five of five on both sides is equal', () => expect(repetitionSymmetry(5, 5).reading).toBe('equal'))
+})
+
+describe('likelihood', () => {
+  it.each([
+    [80, 69, 2.58, 0.29],
+    [80, 77, 3.48, 0.26],
+    [65, 99, 65, 0.354],
+  ])('sensitivity %d, specificity %d: %d and %d', (sens, spec, positive, negative) => {
+    expect(round(likelihoodRatios(sens, spec).positive, 2)).toBe(positive)
+    expect(round(likelihoodRatios(sens, spec).negative, 3)).toBe(negative)
+  })
+  it.each([
+    ['transverse stress positive', 0.05, 65, 99, true, 77.4],
+    ['the same, rare', 0.01, 65, 99, true, 39.6],
+    ['transverse stress negative', 0.05, 65, 99, false, 1.8],
+    ['one alar movement negative', 0.05, 80, 69, false, 1.5],
+    ['the same at even odds', 0.5, 80, 69, false, 22.5],
+    ['calf squeeze positive', 0.3, 96, 93, true, 85.5],
+    ['calf squeeze negative', 0.3, 96, 93, false, 1.8],
+    ['Lachman positive', 0.3, 85, 94, true, 85.9],
+  ])('%s', (_, before, sens, spec, positive, after) => {
+    const ratios = likelihoodRatios(sens, spec)
+    expect(round(100 * afterTest(before, positive ? ratios.positive : ratios.negative), 1)).toBe(after)
+  })
+  it.each([
+    ['root cluster, three of four', 0.2, 6.1, 60.4],
+    ['root cluster, all four', 0.2, 30.3, 88.3],
+    ['cord cluster, three of five', 0.05, 30.9, 61.9],
+    ['three tests of one structure', 0.2, 5.05, 55.8],
+  ])('%s', (_, before, ratio, after) => expect(round(100 * afterTest(before, ratio), 1)).toBe(after))
+  it('gives the interval of 45 in 50 against 15 in 50', () => {
+    const { positive, negative } = ratioInterval({ tp: 45, fn: 5, fp: 15, tn: 35 })
+    expect([positive.value, positive.low, positive.high].map((n) => round(n, 2))).toEqual([3, 1.94, 4.63])
+    expect([negative.value, negative.low, negative.high].map((n) => round(n, 3))).toEqual([0.143, 0.061, 0.335])
+  })
+})
+
+describe('what a test is worth for the tier', () => {
+  it('counts a tier too late five to twenty times, one too fast once', () => {
+    expect([tierLoss('here', 'now'), tierLoss('days', 'today'), tierLoss('here', 'days'), tierLoss('days', 'here'), tierLoss('days', 'days')]).toEqual([
+      100, 10, 15, 3, 0,
+    ])
+  })
+  it('a torn Achilles at 30 percent is seen within days, and the squeeze settles it', () => {
+    const worth = worthOfTest(0.3, 0.96, 0.93, 'days', 'here', 1)
+    expect(worth).toMatchObject({ before: { tier: 'days' }, afterPositive: 'days', afterNegative: 'here' })
+    expect(worth.before.loss).toBeCloseTo(2.1, 3)
+    expect(worth.value).toBeCloseTo(1.773, 3)
+    expect(worth.net).toBeCloseTo(1.723, 3)
+  })
+  it('a test that cannot change the tier is worth nothing', () => {
+    const worth = worthOfTest(0.02, 0.63, 0.77, 'days', 'here', 1)
+    expect(worth).toMatchObject({ before: { tier: 'here' }, afterPositive: 'here', afterNegative: 'here' })
+    expect(worth.before.loss).toBeCloseTo(0.3, 3)
+    expect(worth.value).toBeCloseTo(0, 10)
+    expect(worth.net).toBeLessThan(0)
+  })
+  it('acts from 17 percent for days, from 5 percent for now', () => {
+    expect(actionThreshold('days', 'here')).toBeCloseTo(0.167, 3)
+    expect(actionThreshold('now', 'here')).toBeCloseTo(0.048, 3)
+  })
+  it('prefers the more urgent of equals', () => expect(bestTier(3 / 18, 'days', 'here').tier).toBe('days'))
+})

@@ -1,0 +1,47 @@
+import type { ScoreReading } from '@kneecap-awl/core'
+import { Link } from 'react-router'
+import styled from 'styled-components'
+import { SmallTitle, Soft } from '../../parts/controls'
+
+const KIND = 'rule'
+
+/** Scores that something speaks for: a range while parts are missing, what the number means, and the way to its parts. */
+export function Scores({ scores }: { readonly scores: readonly ScoreReading[] }) {
+  if (scores.length === 0) return null
+  return (
+    <>
+      <Heading>Scores and counts</Heading>
+      <Table>
+        <tbody>
+          {scores.map((one) => (
+            <tr key={`${one.id} ${one.side}`}>
+              <Number>{one.low === one.high ? one.low : `${one.low} to ${one.high}`}</Number>
+              <td>
+                <Link to={`/library?open=${KIND}:${one.id}`}>{one.label}</Link>
+                {one.side === 'none' ? '' : `, ${one.side}`} {one.low !== one.high && <Soft>parts are missing</Soft>}
+                <Soft as="p">{[one.note, one.source].filter(Boolean).join(' ')}</Soft>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </>
+  )
+}
+
+const Heading = styled(SmallTitle)`
+  margin: 20px 0 6px;
+`
+const Table = styled.table`
+  border-collapse: collapse;
+  td {
+    padding: 4px 0;
+    vertical-align: top;
+  }
+`
+const Number = styled.td`
+  min-width: 64px;
+  padding-right: 14px;
+  font-variant-numeric: tabular-nums;
+  font-weight: 600;
+`
