@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import { SmallTitle, Soft } from '../../parts/controls'
 
-const KIND = 'rule'
+const KIND = 'score'
 
 /** Scores that something speaks for: a range while parts are missing, what the number means, and the way to its parts. */
 export function Scores({ scores }: { readonly scores: readonly ScoreReading[] }) {
