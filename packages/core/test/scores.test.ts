@@ -107,7 +107,11 @@ describe('inflammation', () => {
     ).toBe('6'))
   it.each<[string, Findings, string]>([
     ['carditis and many joints', { 'screen.murmur': 'present', 'story.joint-course': 'several at once' }, 'met'],
-    ['many joints, fever and CRP', { 'screen.murmur': 'absent', 'story.joint-course': 'moves from joint to joint', 'vitals.temperature': 38.6, 'lab.crp': 40 }, 'met'],
+    [
+      'many joints, fever and CRP',
+      { 'screen.murmur': 'absent', 'story.joint-course': 'moves from joint to joint', 'vitals.temperature': 38.6, 'lab.crp': 40 },
+      'met',
+    ],
     [
       'many joints and fever: the joints are not counted twice',
       {
@@ -127,7 +131,9 @@ describe('inflammation', () => {
 })
 
 describe('a bone about to break', () => {
-  const seen = (site: string, pain: string, kind: string, width: string): Findings => ({ 'imaging.bone-lesion': { value: 'seen', qualifiers: { site, pain, kind, width } } })
+  const seen = (site: string, pain: string, kind: string, width: string): Findings => ({
+    'imaging.bone-lesion': { value: 'seen', qualifiers: { site, pain, kind, width } },
+  })
   it('arm, moderate, mixed, half the width: 7', () =>
     expect(valueOf('shoulder', 'calc.mirels', seen('arm', 'moderate', 'mixed', 'a third to two thirds'))).toBe('7'))
   it('round the trochanters, on loading, lytic, over two thirds: 12', () =>
@@ -136,14 +142,17 @@ describe('a bone about to break', () => {
 
 describe("a child's hip", () => {
   const child: Findings = { 'patient.age-years': 5, 'screen.four-steps': 'cannot now' }
-  it('three of four', () => expect(valueOf('hip', 'hip.calc.kocher', { ...child, 'vitals.temperature': 38.7, 'lab.esr': 45, 'lab.white-cells': 10.5 })).toBe('3'))
-  it('two to three without the ESR', () => expect(valueOf('hip', 'hip.calc.kocher', { ...child, 'vitals.temperature': 37.9, 'lab.white-cells': 12.1 })).toBe('2 to 3'))
+  it('three of four', () =>
+    expect(valueOf('hip', 'hip.calc.kocher', { ...child, 'vitals.temperature': 38.7, 'lab.esr': 45, 'lab.white-cells': 10.5 })).toBe('3'))
+  it('two to three without the ESR', () =>
+    expect(valueOf('hip', 'hip.calc.kocher', { ...child, 'vitals.temperature': 37.9, 'lab.white-cells': 12.1 })).toBe('2 to 3'))
   it('five of five with the CRP', () =>
     expect(valueOf('hip', 'hip.calc.kocher-crp', { ...child, 'vitals.temperature': 39, 'lab.esr': 60, 'lab.white-cells': 14, 'lab.crp': 25 })).toBe('5'))
 })
 
 describe('film rules', () => {
-  const elbow = (found: string): string | undefined => valueOf('elbow', 'elbow.calc.extension-rule', { 'story.trauma': 'present', 'elbow.move.extension-test': found })
+  const elbow = (found: string): string | undefined =>
+    valueOf('elbow', 'elbow.calc.extension-rule', { 'story.trauma': 'present', 'elbow.move.extension-test': found })
   it('an elbow that straightens fully needs no film by the rule', () => expect([elbow('full and equal'), elbow('cannot')]).toEqual(['not-met', 'met']))
   it('and is not known while it was not tried', () => expect(valueOf('elbow', 'elbow.calc.extension-rule', { 'story.trauma': 'present' })).toBe('unknown'))
   const clear: Findings = {

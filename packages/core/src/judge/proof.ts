@@ -68,7 +68,10 @@ function calcProof(id: string, context: Context, side: number, prepared: Prepare
   if (ready.when) return [proofOf(ready.when, context, side, prepared)]
   const decisive = ready.ladder.find((rung) => rung.rule.run(context, side) !== NO)
   if (decisive) return [proofOf(decisive.rule, context, side, prepared)]
-  return ready.points.flat().filter((part) => part.rule.run(context, side) !== NO).map((part) => proofOf(part.rule, context, side, prepared))
+  return ready.points
+    .flat()
+    .filter((part) => part.rule.run(context, side) !== NO)
+    .map((part) => proofOf(part.rule, context, side, prepared))
 }
 
 function findingOf(slot: Slot, context: Context, prepared: Prepared): ProofFinding {

@@ -55,7 +55,12 @@ export function tellingTests(judged: Judgement, setting: Setting = 'primary-care
     if (stage === 'result' || derive || held.has(id)) continue
     const side = SIDE_NAMES[slot.side] ?? 'none'
     const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, worth: -burdenCost(burden), conditions: [] }
-    found.set(slotKey(id, side), { ...before, bits: before.bits + bits, worth: before.worth + value, conditions: [...new Set([...before.conditions, condition])] })
+    found.set(slotKey(id, side), {
+      ...before,
+      bits: before.bits + bits,
+      worth: before.worth + value,
+      conditions: [...new Set([...before.conditions, condition])],
+    })
   }
   return [...found.values()]
     .filter((one) => one.bits >= LEAST_BITS)

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('infant-hip', { core: 36, flags: 18 })
+regionSuite('infant-hip', { core: 36, flags: 19 })

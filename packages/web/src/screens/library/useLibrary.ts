@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import MiniSearch from 'minisearch'
+import MiniSearch, { type SearchResult } from 'minisearch'
 import { TIERS, type LibraryEntry } from '@kneecap-awl/core'
 import { library } from '../../api/queries'
 
@@ -56,10 +56,17 @@ export function findEntries(
       .filter(fits)
       .sort((a, b) => (KIND_FIRST[a.kind] ?? 9) - (KIND_FIRST[b.kind] ?? 9) || tierRank(a) - tierRank(b) || a.label.localeCompare(b.label))
   }
-  return index
-    .search(filter.search)
+  return matches(index, filter.search)
     .flatMap(({ id }) => entries[id as number] ?? [])
     .filter(fits)
+}
+
+/** All words first; a name written apart next ("bow string"); any of the words last. */
+function matches(index: MiniSearch<LibraryEntry & { readonly key: number }>, search: string): SearchResult[] {
+  const all = index.search(search)
+  if (all.length > 0) return all
+  const joined = index.search(search.replaceAll(/\s+/g, ''))
+  return joined.length > 0 ? joined : index.search(search, { combineWith: 'OR' })
 }
 
 const tierRank = ({ tier }: LibraryEntry): number => (tier ? TIERS.indexOf(tier) : TIERS.length)
