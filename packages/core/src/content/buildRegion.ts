@@ -178,7 +178,7 @@ class RegionBuilder {
   }
 
   modifiers(): Modifier[] {
-    return this.here(this.shelf.sources.modifiers).map(({ source, path }) => ({ ...source, region: this.id, when: this.rule(source.when, path, source.id) }))
+    return this.here(this.shelf.sources.modifiers).map(({ source, path }) => ({ classes: [], concepts: [], ...source, region: this.id, when: this.rule(source.when, path, source.id) }))
   }
 
   conditions(): Condition[] {

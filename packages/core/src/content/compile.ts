@@ -41,6 +41,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     groups: parts.flatMap((part) => part.groups),
     holds: parts.flatMap((part) => part.holds),
     modifiers: parts.flatMap((part) => part.modifiers),
+    pathways: sources.pathways.map(({ source }) => source),
     conditions: parts.flatMap((part) => part.conditions),
     schools: pack.schools,
     lesions: lesionsOf(sources, items, problems),

@@ -17,7 +17,7 @@ import { itemsById } from '../record/checkEntry.js'
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
   const views = pack.regions.map((region) => viewOf(pack, region.id))
-  const plain = [...lintItems(pack), ...views.flatMap(lintRegion)]
+  const plain = [...lintItems(pack), ...lintConcepts(pack), ...views.flatMap(lintRegion)]
   return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
 
@@ -26,6 +26,21 @@ export const lintRegion = (view: Pack): Problem[] =>
   [...lintCore(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
 
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
+
+/** What names flags by their concept names one that some flag has; a pack of one region has not all of them. */
+function lintConcepts(pack: Pack): Problem[] {
+  if (pack.regions.length < 2) return []
+  const known = new Set(pack.flags.map((flag) => flag.concept))
+  const unknown = (id: string, concepts: readonly string[]): Problem[] => concepts.filter((one) => !known.has(one)).map((one) => problem(id, `names the concept "${one}", which no flag has`, 'correct it'))
+  const modifiers = [...new Map(pack.modifiers.map((modifier) => [modifier.id, modifier])).values()]
+  return [
+    ...modifiers.flatMap(({ id, classes, concepts }) => [
+      ...(classes.length + concepts.length === 0 ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')] : []),
+      ...unknown(id, concepts),
+    ]),
+    ...pack.pathways.flatMap(({ id, concepts }) => unknown(id, concepts)),
+  ]
+}
 
 function lintItems(pack: Pack): Problem[] {
   const regions = pack.regions.map((region) => region.id)

@@ -2,7 +2,7 @@ import { load } from 'js-yaml'
 import { checkShape } from './schema.js'
 import type { Problem } from './problem.js'
 import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SourceFile } from './source.js'
-import type { Item, Lesions, Stage } from './types.js'
+import type { Item, Lesions, Stage, Pathway } from './types.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
 export interface Placed<S> {
@@ -22,6 +22,7 @@ export interface Sources {
   readonly groups: Placed<GroupSource>[]
   readonly holds: Placed<HoldSource>[]
   readonly modifiers: Placed<ModifierSource>[]
+  readonly pathways: Placed<Pathway>[]
   readonly conditions: Placed<ConditionSource>[]
 }
 
@@ -34,7 +35,7 @@ export const inRegion = <S>(shared: S, region: string): S => JSON.parse(JSON.str
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
-  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], conditions: [] }
+  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [] }
   for (const file of files) {
     const document = parseYaml(file, problems)
     if (document === undefined) continue
@@ -70,5 +71,6 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   sources.groups.push(...all<GroupSource>('groups'))
   sources.holds.push(...all<HoldSource>('holds'))
   sources.modifiers.push(...all<ModifierSource>('modifiers'))
+  sources.pathways.push(...all<Pathway>('pathways'))
   sources.conditions.push(...all<ConditionSource>('conditions'))
 }

@@ -160,7 +160,10 @@ const FILES: Readonly<Record<string, object>> = {
   flags: object(['flags'], { for: texts, flags: list(flag) }),
   groups: object(['groups'], { for: texts, groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),
   holds: object(['holds'], { for: texts, holds: list(object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text })) }),
-  modifiers: object(['modifiers'], { modifiers: list(object(['id', 'title', 'classes', 'when', 'effect', 'source'], { id, title: text, classes: texts, when: rule, effect: { anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier })] }, source: text })) }),
+  modifiers: object(['modifiers'], { for: texts, modifiers: list(object(['id', 'title', 'when', 'effect', 'source'], { id, title: text, classes: texts, concepts: texts, when: rule, effect: { anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier })] }, source: text })) }),
+  pathways: object(['pathways'], {
+    pathways: list(object(['id', 'title', 'concepts', 'first'], { id, title: text, concepts: texts, first: text, then: text, pregnant: text, review: text, clock: object(['title', 'hours', 'from'], { title: text, hours: { type: 'number', exclusiveMinimum: 0 }, from: { enum: ['onset', 'injury', 'seen'] } }), source: text })),
+  }),
   lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs'], {
     lesions: list(object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], { id: text, name: text, kind: { enum: ['root', 'plexus', 'nerve'] }, limb: { enum: ['arm', 'leg'] }, expected: texts, shared: texts })),
     neighbouringRoots: list({ ...texts, minItems: 2, maxItems: 2 }),

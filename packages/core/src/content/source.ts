@@ -145,6 +145,8 @@ export interface PackSource {
   readonly unverified: readonly string[]
 }
 
-export interface ModifierSource extends Omit<Modifier, 'when' | 'region'> {
+export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {
+  readonly classes?: readonly string[]
+  readonly concepts?: readonly string[]
   readonly when: RuleSource
 }

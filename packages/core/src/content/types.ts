@@ -228,11 +228,13 @@ export interface Hold {
   readonly source: string
 }
 
+/** What moves the tier of other flags: by their class, or two findings together by the concept of one of them. */
 export interface Modifier {
   readonly id: string
   readonly region: string
   readonly title: string
   readonly classes: readonly string[]
+  readonly concepts: readonly string[]
   readonly when: RuleNode
   readonly effect: { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier }
   readonly source: string
@@ -280,6 +282,20 @@ export interface Action {
   readonly id: string
   readonly text: string
   readonly print: readonly string[]
+}
+
+/** The way of a suspicion: which picture first, which when that is normal and doubt stays, when to look again, which clock runs. */
+export interface Pathway {
+  readonly id: string
+  readonly title: string
+  /** Concepts of the flags that it is for. */
+  readonly concepts: readonly string[]
+  readonly first: string
+  readonly then?: string
+  readonly pregnant?: string
+  readonly review?: string
+  readonly clock?: { readonly title: string; readonly hours: number; readonly from: 'onset' | 'injury' | 'seen' }
+  readonly source?: string
 }
 
 export interface Scale {
@@ -376,6 +392,7 @@ export interface Pack {
   readonly groups: readonly PromptGroup[]
   readonly holds: readonly Hold[]
   readonly modifiers: readonly Modifier[]
+  readonly pathways: readonly Pathway[]
   readonly conditions: readonly Condition[]
   readonly schools: readonly School[]
   readonly lesions: Lesions

@@ -5,6 +5,7 @@ import { openItems } from '../judge/openItems.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { pathwaysOf } from './pathways.js'
 import { findingLine, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, namedFirst, sideWord } from './words.js'
@@ -51,10 +52,17 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       ...wanted.held,
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
       { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
+      ...imagingText(pack, examination, judged),
       { heading: 'Not examined and still open', text: openText(judged) },
     ],
     missing: wanted.missing,
   }
+}
+
+/** The pictures that the suspicions call for; what was already seen stands under what was found. */
+function imagingText(pack: Pack, examination: Examination, { verdict }: Judgement): { heading: string; text: string }[] {
+  const ways = pathwaysOf(pack, examination, { flags: verdict.flags.filter((flag) => flag.tier === verdict.floor && flag.tier !== 'here') })
+  return ways.length > 0 ? [{ heading: 'Imaging by suspicion', text: ways.map((way) => `${way.title}: ${way.pregnant ?? way.first}`).join(' ') }] : []
 }
 
 function aboutText(pack: Pack, examination: Examination, { patient, examiner, site, zone }: LetterAbout): string {

@@ -16,6 +16,7 @@ import { ageWords, dayAndTime } from '../../parts/times'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
+import { Pathways } from './Pathways'
 import { SameVisit } from './SameVisit'
 import { Scores } from './Scores'
 import { useVerdict } from './useVerdict'
@@ -86,6 +87,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             </ul>
           )}
           {tier && <p>{`${tier.review} ${tier.safetyNet}`}</p>}
+          <Pathways ways={sheet.pathways} />
           <NerveLevel pack={pack} {...sheet.nerve} />
           <Scores scores={sheet.scores} />
           {sheet.likely.length > 0 && (

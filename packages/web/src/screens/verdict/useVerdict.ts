@@ -8,6 +8,7 @@ import {
   judgement,
   nerveLevels,
   openItems,
+  pathwaysOf,
   referralLetter,
   scoreReadings,
   shownVerdict,
@@ -57,6 +58,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),
       scores: scoreReadings(judged),
+      pathways: pathwaysOf(pack, exam, judged.verdict),
     }),
     [judged, pack, exam, detail.setting],
   )

@@ -1,0 +1,51 @@
+import type { Pack, Pathway } from '../content/types.js'
+import type { Verdict } from '../judge/judge.js'
+import type { Entry, Examination } from '../record/entry.js'
+import { fold } from '../record/fold.js'
+
+export interface PathwayStep extends Pick<Pathway, 'id' | 'title' | 'first' | 'then' | 'review'> {
+  /** What stands in for it in pregnancy, when the patient is or may be pregnant. */
+  readonly pregnant?: string
+  /** Until when: ISO 8601; undefined when the time that it runs from was not told. */
+  readonly clock?: { readonly title: string; readonly until?: string }
+}
+
+const HOUR = 3_600_000
+
+/**
+ * What follows the flags that are met: the first picture and the next, when to look again, which clock runs until when. Each suspicion once,
+ * in the order of the flags.
+ */
+export function pathwaysOf(pack: Pack, examination: Examination, verdict: Pick<Verdict, 'flags'>): readonly PathwayStep[] {
+  const entries = [...fold(examination.entries).values()]
+  const found = new Map<string, PathwayStep>()
+  const mayBePregnant = ['possible', 'yes', 'postpartum-6w'].includes(String(valueOf(entries, 'patient.pregnant')))
+  for (const { concept } of verdict.flags) {
+    for (const way of pack.pathways) {
+      if (found.has(way.id) || !way.concepts.includes(concept)) continue
+      const { id, title, first, then, review, pregnant, clock } = way
+      found.set(id, {
+        id,
+        title,
+        first,
+        ...(then === undefined ? {} : { then }),
+        ...(review === undefined ? {} : { review }),
+        ...(pregnant !== undefined && mayBePregnant ? { pregnant } : {}),
+        ...(clock ? { clock: { title: clock.title, ...until(clock, examination, entries) } } : {}),
+      })
+    }
+  }
+  return [...found.values()]
+}
+
+function until(clock: NonNullable<Pathway['clock']>, examination: Examination, entries: readonly Entry[]): { until?: string } {
+  const told = (id: string): string | undefined => {
+    const value = valueOf(entries, id)
+    return typeof value === 'string' && !Number.isNaN(Date.parse(value)) ? value : undefined
+  }
+  const start =
+    clock.from === 'seen' ? examination.asOf : clock.from === 'injury' ? (told('story.injury-at') ?? told('story.onset-at')) : told('story.onset-at')
+  return start === undefined ? {} : { until: new Date(Date.parse(start) + clock.hours * HOUR).toISOString() }
+}
+
+const valueOf = (entries: readonly Entry[], id: string): Entry['value'] => entries.find((entry) => entry.item === id && entry.state === 'examined')?.value
