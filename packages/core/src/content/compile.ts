@@ -47,6 +47,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     lesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,
+    stopRules: pack.stopRules ?? [],
   }
 }
 

@@ -139,6 +139,7 @@ const FILES: Readonly<Record<string, object>> = {
     sets: map(texts),
     schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: texts, default: text })),
     unverified: texts,
+    stopRules: list(object(['when', 'then'], { when: text, then: text })),
   }),
   region: object(['region'], {
     region: object(['id', 'name', 'side', 'core', 'stops', 'minimum', 'complaint'], {

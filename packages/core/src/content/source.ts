@@ -1,5 +1,5 @@
 import type { RuleSource } from './parseRule.js'
-import type { AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+import type { AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Pack, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
 export interface SourceFile {
@@ -143,6 +143,7 @@ export interface PackSource {
   readonly schools: readonly School[]
   /** Published sources whose figures are least certain: kept by name, never used in a probability. */
   readonly unverified: readonly string[]
+  readonly stopRules?: Pack['stopRules']
 }
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {

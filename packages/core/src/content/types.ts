@@ -398,4 +398,6 @@ export interface Pack {
   readonly lesions: Lesions
   readonly sets: Readonly<Record<string, readonly string[]>>
   readonly cautions: readonly string[]
+  /** What ends a test or the routine examination, and what then. */
+  readonly stopRules: readonly { readonly when: string; readonly then: string }[]
 }

@@ -61,9 +61,11 @@ export function findEntries(
     .filter(fits)
 }
 
-/** All words first; a name written apart next ("bow string"); any of the words last. */
+/** A letter in five wrong comes before a letter in three; then a name written apart ("bow string"); any of the words last. */
 function matches(index: MiniSearch<LibraryEntry & { readonly key: number }>, search: string): SearchResult[] {
-  const all = index.search(search)
+  const near = index.search(search, { fuzzy: (term) => (term.length > 3 ? 0.2 : false) })
+  const known = new Set(near.map(({ id }) => id as number))
+  const all = [...near, ...index.search(search).filter(({ id }) => !known.has(id as number))]
   if (all.length > 0) return all
   const joined = index.search(search.replaceAll(/\s+/g, ''))
   return joined.length > 0 ? joined : index.search(search, { combineWith: 'OR' })

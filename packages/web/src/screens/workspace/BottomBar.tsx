@@ -3,8 +3,16 @@ import styled from 'styled-components'
 import { Button, Reading, Soft } from '../../parts/controls'
 import type { Stored } from '../../record/useRecord'
 
+interface Props {
+  readonly startedAt: string
+  readonly stored: Stored
+  readonly onKeys: () => void
+  /** Left out where the pack of this examination has none. */
+  readonly onStopRules?: (() => void) | undefined
+}
+
 /** The clock of the examination, whether everything is stored, and the keys most used. */
-export function BottomBar({ startedAt, stored, onKeys }: { readonly startedAt: string; readonly stored: Stored; readonly onKeys: () => void }) {
+export function BottomBar({ startedAt, stored, onKeys, onStopRules }: Props) {
   return (
     <Bar>
       <Clock startedAt={startedAt} />
@@ -22,6 +30,11 @@ export function BottomBar({ startedAt, stored, onKeys }: { readonly startedAt: s
             <kbd>{key}</kbd> {what}
           </Soft>
         ))}
+        {onStopRules && (
+          <Button $tone="quiet" onPress={onStopRules}>
+            when to stop
+          </Button>
+        )}
         <Button $tone="quiet" onPress={onKeys}>
           all keys
         </Button>

@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { complaintWords, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
@@ -7,7 +7,7 @@ import { Button, Soft } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
 import { ageWords } from '../../parts/times'
 import { BottomBar } from './BottomBar'
-import { CouldNotDialogue, KeysDialogue, LiftDialogue } from './dialogues'
+import { CouldNotDialogue, KeysDialogue, LiftDialogue, StopRulesDialogue } from './dialogues'
 import { FindItem } from './FindItem'
 import { RouteRail } from './RouteRail'
 import { StopTable } from './StopTable'
@@ -29,7 +29,8 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
   const sheet = useSheet(detail, pack, by, complaints, amends)
   const { view, stop, rows, isReadOnly } = sheet
   const { verdict } = view
-  const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.stage !== 'story' && item.derive === undefined), [pack])
+  const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.derive === undefined), [pack])
+  const [showRules, setShowRules] = useState(false)
   if (!stop) return null
   const isStory = stop.stop.id === 'story'
   return (
@@ -101,7 +102,12 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           onGo={sheet.goToItem}
         />
       </Frame>
-      <BottomBar startedAt={detail.startedAt} stored={sheet.stored} onKeys={() => sheet.setShowKeys(true)} />
+      <BottomBar
+        startedAt={detail.startedAt}
+        stored={sheet.stored}
+        onKeys={() => sheet.setShowKeys(true)}
+        onStopRules={pack.stopRules.length > 0 ? () => setShowRules(true) : undefined}
+      />
       <CouldNotDialogue
         key={sheet.couldNot?.id ?? 'none'}
         item={sheet.couldNot}
@@ -110,6 +116,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
         onRecord={sheet.record}
       />
       <LiftDialogue key={sheet.lifting?.item.id ?? 'no lift'} about={sheet.lifting} onClose={() => sheet.setLifting(undefined)} onLift={sheet.giveReason} />
+      <StopRulesDialogue pack={pack} isOpen={showRules} onClose={() => setShowRules(false)} />
       <KeysDialogue isOpen={sheet.showKeys} onClose={() => sheet.setShowKeys(false)} />
     </Shell>
   )

@@ -26,7 +26,7 @@ export function WordChoice({ pack, item, label, value, isDisabled, mirrored, onP
     return (
       <Segments label={label} options={item.options} value={value} calm={item.calm} isDisabled={isDisabled} mirrored={mirrored} word={word} onPick={onPick} />
     )
-  const quick = item.mustBeTold ? undefined : (item.calm[0] ?? item.options[0])
+  const quick = item.mustBeTold ? undefined : quickWord(item)
   return (
     <>
       {quick !== undefined && (
@@ -44,6 +44,10 @@ export function WordChoice({ pack, item, label, value, isDisabled, mirrored, onP
     </>
   )
 }
+
+/** What the key for normal records, else the first calm word. */
+const quickWord = ({ normal, calm, options }: Item): string | undefined =>
+  typeof normal?.value === 'string' && options.includes(normal.value) ? normal.value : (calm[0] ?? options[0])
 
 interface SegmentsProps {
   readonly label: string

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { REASONS, sidesOf, type HoldVerdict, type Item, type Side } from '@kneecap-awl/core'
+import { REASONS, sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -117,10 +117,37 @@ export function KeysDialogue({ isOpen, onClose }: { readonly isOpen: boolean; re
   )
 }
 
+/** What ends a test, or the routine examination, whatever the route says. */
+export function StopRulesDialogue({ pack, isOpen, onClose }: { readonly pack: Pack; readonly isOpen: boolean; readonly onClose: () => void }) {
+  return (
+    <Dialogue title="When to stop" isOpen={isOpen} onClose={onClose}>
+      <Rules>
+        {pack.stopRules.map((rule) => (
+          <div key={rule.when}>
+            <dt>{rule.when}</dt>
+            <dd>{rule.then}</dd>
+          </div>
+        ))}
+      </Rules>
+      <Button onPress={onClose}>Close</Button>
+    </Dialogue>
+  )
+}
+
 const Buttons = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+`
+const Rules = styled.dl`
+  display: grid;
+  gap: 8px;
+  dt {
+    font-weight: 600;
+  }
+  dd {
+    margin: 0;
+  }
 `
 const List = styled.dl`
   display: grid;
