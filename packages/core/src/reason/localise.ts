@@ -100,20 +100,57 @@ export function localise(pack: Pack, entries: readonly Entry[], isMet: (calc: st
   })
 }
 
-/** Nerve places of a judged examination: as `localise`, with the calculated values that point to one, and whether a sign of the cord is met. */
-export function nerveLevels({ prepared, context, standing }: Judgement): { readonly levels: readonly Localisation[]; readonly isCordFirst: boolean } {
+/** A pattern over both sides, which comes before any single place. */
+export interface NervePattern {
+  readonly id: string
+  readonly name: string
+  readonly meaning: string
+}
+
+export interface NerveLevels {
+  readonly levels: readonly Localisation[]
+  readonly isCordFirst: boolean
+  readonly patterns: readonly NervePattern[]
+}
+
+const PATTERN = 'calc.pattern-'
+const SEVERAL: NervePattern = {
+  id: 'several-nerves',
+  name: 'Several single nerves',
+  meaning: 'Vasculitis until shown otherwise: skin, urine, CRP, and the nerves of the other limbs.',
+}
+
+/**
+ * Nerve places of a judged examination: as `localise`, with the calculated values that point to one, whether a sign of the cord is met, and
+ * the patterns over both sides that the pack knows.
+ */
+export function nerveLevels({ prepared, context, standing }: Judgement): NerveLevels {
   const { pack } = prepared
   const has = new Set(pack.calcs.map((calc) => calc.id))
   const isMet = (calc: string, side: Side): boolean => has.has(calc) && prepared.calcTruth(calc, context, SIDE_INDEX[side]) === YES
-  const cord = pack.calcs.filter((calc) => calc.id.endsWith('.calc.umn')).map((calc) => calc.id)
+  const isMetHere = ({ id }: { readonly id: string }): boolean => isMet(id, 'right') || isMet(id, 'left')
+  const levels = localise(
+    pack,
+    standing.filter((entry) => entry !== undefined),
+    isMet,
+  )
+  const patterns = pack.calcs
+    .filter((calc) => calc.id.startsWith(PATTERN) && isMetHere(calc))
+    .map(({ id, label, note }): NervePattern => ({ id, name: label, meaning: note ?? '' }))
   return {
-    levels: localise(
-      pack,
-      standing.filter((entry) => entry !== undefined),
-      isMet,
-    ),
-    isCordFirst: cord.some((calc) => isMet(calc, 'right') || isMet(calc, 'left')),
+    levels,
+    isCordFirst: pack.calcs.some((calc) => calc.id.endsWith('.calc.umn') && isMetHere(calc)),
+    patterns: [...patterns, ...(isSeveralNerves(levels) ? [SEVERAL] : [])],
   }
+}
+
+/** Two limbs, or two sides, that a different single nerve explains best and no root nearly as well. */
+function isSeveralNerves(levels: readonly Localisation[]): boolean {
+  const nerves = levels.flatMap(({ verdict, places }) => {
+    const [best] = places
+    return (verdict === 'likely' || verdict === 'undecided') && best?.kind === 'nerve' && places.every(({ kind }) => kind !== 'root') ? [best.id] : []
+  })
+  return new Set(nerves).size > 1
 }
 
 interface Limb {

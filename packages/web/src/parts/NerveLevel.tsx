@@ -1,4 +1,4 @@
-import { itemsById, type Localisation, type Pack } from '@kneecap-awl/core'
+import { itemsById, type Localisation, type NervePattern, type Pack } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { SmallTitle, Soft } from './controls'
@@ -15,17 +15,24 @@ interface Props {
   readonly pack: Pack
   readonly levels: readonly Localisation[]
   readonly isCordFirst: boolean
+  readonly patterns: readonly NervePattern[]
   readonly onGo?: (item: string) => void
 }
 
 /** Where the nerve is hurt, best explained: what fits, what does not, what should be lost and is not, and the item that separates the leaders. */
-export function NerveLevel({ pack, levels, isCordFirst, onGo }: Props) {
-  if (levels.length === 0) return null
+export function NerveLevel({ pack, levels, isCordFirst, patterns, onGo }: Props) {
+  if (levels.length + patterns.length === 0) return null
   const names = (ids: readonly string[]): string => ids.map((id) => itemsById(pack).get(id)?.label ?? id).join('; ')
   return (
     <section aria-label="Nerve">
       <Title>Nerve, best explained by</Title>
       {isCordFirst && <Cord>A sign of the cord is there: the cord first, what follows is only the level.</Cord>}
+      {patterns.map((pattern) => (
+        <Level key={pattern.id}>
+          <strong>As a whole: {pattern.name}</strong>
+          <Soft>{pattern.meaning}</Soft>
+        </Level>
+      ))}
       {levels.map((one) => {
         const [best] = one.places
         const next = one.next
