@@ -1,7 +1,7 @@
 import { parseRule, RuleError, type Names, type RuleSource } from './parseRule.js'
 import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Placed, type Sources } from './readSources.js'
-import { itemsOfRule } from './rules.js'
+import { itemsOfLeaf, rulesOfCalc } from './rules.js'
 import type { CalcSource, ConditionSource, FlagSource, RegionSource } from './source.js'
 import type { Calc, Condition, Flag, Hold, Item, Modifier, Pack, PromptGroup, Region, RegionalItem, RuleNode } from './types.js'
 
@@ -12,6 +12,7 @@ export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'groups' | '
 interface Shelf {
   readonly sources: Sources
   readonly items: readonly Item[]
+  readonly ids: ReadonlyMap<string, Item>
   readonly sets: Readonly<Record<string, readonly string[]>>
 }
 
@@ -37,7 +38,7 @@ class RegionBuilder {
     private readonly problems: Problem[],
   ) {
     this.id = placed.source.id
-    this.ids = new Map(shelf.items.map((item) => [item.id, item]))
+    this.ids = shelf.ids
     this.names = this.namesHere()
   }
 
@@ -220,15 +221,15 @@ class RegionBuilder {
     const asked = new Set([...groups.flatMap((g) => g.ask), ...flags.flatMap((f) => f.asks.flatMap((a) => a.item ?? []))])
     const alone = urgentItems(flags, calcs)
     const core = new Map(this.placed.source.core.map((c) => [this.resolve(c.item), c]))
-    return Object.fromEntries(
-      this.shelf.items.flatMap((item): [string, RegionalItem][] => {
-        const c = core.get(item.id)
-        const depth = item.stage === 'patient' ? 'card' : c ? 'core' : asked.has(item.id) ? 'prompted' : 'on-demand'
-        const answeredAlone = alone.has(item.id) && item.stage !== 'story' && item.stage !== 'patient'
-        if (depth === item.depth && !answeredAlone) return []
-        return [[item.id, { depth, answeredAlone, ...(c ? { why: c.why, key: c.key, seconds: c.seconds, ...(c.label === undefined ? {} : { label: c.label }) } : {}) }]]
-      }),
-    )
+    const regional: Record<string, RegionalItem> = {}
+    for (const item of this.shelf.items) {
+      const c = core.get(item.id)
+      const depth = item.stage === 'patient' ? 'card' : c ? 'core' : asked.has(item.id) ? 'prompted' : 'on-demand'
+      const answeredAlone = alone.has(item.id) && item.stage !== 'story' && item.stage !== 'patient'
+      if (depth === item.depth && !answeredAlone) continue
+      regional[item.id] = { depth, answeredAlone, ...(c ? { why: c.why, key: c.key, seconds: c.seconds, ...(c.label === undefined ? {} : { label: c.label }) } : {}) }
+    }
+    return regional
   }
 
   unique(things: readonly { readonly id: string }[]): void {
@@ -249,6 +250,18 @@ const BANDS: Readonly<Record<string, readonly [number, number]>> = { rare: [0.00
 /** The items that could meet or exclude a flag of tier now or today: those are answered one by one. */
 function urgentItems(flags: readonly Flag[], calcs: readonly Calc[]): ReadonlySet<string> {
   const byId = new Map(calcs.map((calc) => [calc.id, calc]))
-  const urgent = flags.flatMap((flag) => flag.clauses.filter(({ tier }) => tier === 'now' || tier === 'today'))
-  return new Set(urgent.flatMap((clause) => itemsOfRule(clause.when, byId)))
+  const items = new Set<string>()
+  const seen = new Set<RuleNode | Calc>()
+  const visit = (node: RuleNode): void => {
+    if (seen.has(node)) return
+    seen.add(node)
+    if (node.op !== 'leaf') return node.of.forEach(visit)
+    for (const item of itemsOfLeaf(node.leaf)) items.add(item)
+    const calc = node.leaf.type === 'calc' ? byId.get(node.leaf.calc) : undefined
+    if (!calc || seen.has(calc)) return
+    seen.add(calc)
+    rulesOfCalc(calc).forEach(visit)
+  }
+  for (const { clauses } of flags) for (const { tier, when } of clauses) if (tier === 'now' || tier === 'today') visit(when)
+  return items
 }

@@ -24,8 +24,9 @@ export function compilePack(files: readonly SourceFile[]): Pack {
 function build(sources: Sources, pack: PackSource, hash: string, problems: Problem[]): Pack {
   const scales = pack.scales.map((scale) => ({ ...scale, grades: scale.grades.map(String), calm: scale.calm.map(String) }))
   const items = buildItems(sources, scales, pack.unverified, problems)
+  const ids = new Map(items.map((item) => [item.id, item]))
   const sets = setsOf(sources, pack, items)
-  const parts = sources.regions.map((region) => buildRegion(region, { sources, items, sets }, problems))
+  const parts = sources.regions.map((region) => buildRegion(region, { sources, items, ids, sets }, problems))
   return {
     id: pack.id,
     version: pack.version,

@@ -1,3 +1,4 @@
+import { oncePer } from './oncePer.js'
 import type { Comparator, Leaf, RuleNode, Term } from './types.js'
 
 /** A rule as it is written in YAML: a leaf in words, or one of the five structure keys. */
@@ -35,13 +36,24 @@ export class RuleError extends Error {
  * @example parseRule({ all: ['story.trauma', 'patient.age-years >= 55'] }, names, 'knee.calc.ottawa')
  */
 export function parseRule(source: RuleSource, names: Names, self: string): RuleNode {
-  if (typeof source === 'string') return { op: 'leaf', leaf: parseLeaf(source, names, self) }
+  if (typeof source === 'string') return leafNode(source, names, self)
   if ('all' in source) return { op: 'all', of: parseMembers(source.all, names, self) }
   if ('any' in source) return { op: 'any', of: parseMembers(source.any, names, self) }
   if ('not' in source) return { op: 'not', of: [parseRule(source.not, names, self)] }
   if ('proven' in source) return { op: 'proven', of: [parseRule(source.proven, names, self)] }
   if ('atLeast' in source) return { op: 'atLeast', n: source.atLeast.n, of: parseMembers(source.atLeast.of, names, self) }
   throw new RuleError('rule-syntax', `"${JSON.stringify(source)}" is not a rule`, 'use all, any, not, proven, atLeast or a leaf in words')
+}
+
+/** Every leaf of one region is read once, however many rules use it; only `any-flag` means something else for each owner. */
+const leavesRead = oncePer((_: Names) => new Map<string, RuleNode>())
+function leafNode(text: string, names: Names, self: string): RuleNode {
+  const known = leavesRead(names)
+  const held = known.get(text)
+  if (held) return held
+  const node: RuleNode = { op: 'leaf', leaf: parseLeaf(text, names, self) }
+  if (!text.includes('any-flag')) known.set(text, node)
+  return node
 }
 
 /** A leaf that names a `$set` stands for one leaf for each member, so it may only stand in a list. */

@@ -1,5 +1,6 @@
-import { load } from 'js-yaml'
+import { CORE_SCHEMA, load } from 'js-yaml'
 import { checkShape } from './schema.js'
+import { oncePer } from './oncePer.js'
 import type { Problem } from './problem.js'
 import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SourceFile } from './source.js'
 import type { Item, Lesions, Stage, Pathway } from './types.js'
@@ -31,7 +32,16 @@ export const standsIn = (placed: Pick<Placed<unknown>, 'region' | 'only'>, regio
   placed.region === region || (placed.region === 'shared' && (placed.only?.includes(region) ?? true))
 
 /** A shared thing as one region means it: `{region}` in its texts and rules stands for the region's id. */
-export const inRegion = <S>(shared: S, region: string): S => JSON.parse(JSON.stringify(shared).replaceAll('{region}', region)) as S
+export function inRegion<S extends object>(shared: S, region: string): S {
+  const text = textNaming(shared)
+  return text === undefined ? shared : (JSON.parse(text.replaceAll('{region}', region)) as S)
+}
+
+/** The text of a shared thing that speaks of its region; undefined when it reads the same everywhere. */
+const textNaming = oncePer((shared: object): string | undefined => {
+  const text = JSON.stringify(shared)
+  return text.includes('{region}') ? text : undefined
+})
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
@@ -48,7 +58,7 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
 
 function parseYaml(file: SourceFile, problems: Problem[]): unknown {
   try {
-    return load(file.text)
+    return load(file.text, { schema: CORE_SCHEMA })
   } catch (error) {
     problems.push({ file: file.path, id: '-', reason: `not valid YAML: ${(error as Error).message.split('\n')[0] ?? ''}`, cure: 'correct the line named' })
     return undefined

@@ -1,4 +1,4 @@
-import { Ajv, type ErrorObject } from 'ajv'
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv'
 import type { Problem } from './problem.js'
 import { KINDS, POSITIONS, STAGES, TIERS } from './types.js'
 
@@ -178,16 +178,24 @@ const FILES: Readonly<Record<string, object>> = {
   }),
 }
 
-const ajv = new Ajv({ allErrors: true, allowUnionTypes: true })
-const validators = new Map(Object.entries(FILES).map(([key, schema]) => [key, ajv.compile({ ...schema, definitions })]))
+/** The first says quickly whether a file is sound; only for one that is not, the second looks for all that is wrong. */
+const validatorsOf = (allErrors: boolean): ReadonlyMap<string, ValidateFunction> => {
+  const ajv = new Ajv({ allErrors, allowUnionTypes: true })
+  return new Map(Object.entries(FILES).map(([key, schema]) => [key, ajv.compile({ ...schema, definitions })]))
+}
+const quick = validatorsOf(false)
+let thorough: ReturnType<typeof validatorsOf> | undefined
 
 /** Checks one file against the shape that its leading key calls for. */
 export function checkShape(path: string, document: unknown): Problem[] {
   if (typeof document !== 'object' || document === null) return [{ file: path, id: '-', reason: 'the file is empty or not a mapping', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
   const key = Object.keys(FILES).find((name) => name in document)
-  const validate = key === undefined ? undefined : validators.get(key)
-  if (!validate) return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
-  return validate(document) ? [] : worthTelling(validate.errors ?? []).map((error) => problemOf(path, document, error))
+  const isSound = key === undefined ? undefined : quick.get(key)
+  if (key === undefined || !isSound) return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
+  if (isSound(document)) return []
+  const examine = (thorough ??= validatorsOf(true)).get(key) ?? isSound
+  examine(document)
+  return worthTelling(examine.errors ?? []).map((error) => problemOf(path, document, error))
 }
 
 /** A rule that is wrong fails every form it might have had: the deepest complaint is the useful one. */

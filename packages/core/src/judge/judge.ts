@@ -1,9 +1,9 @@
 import { oncePer } from '../content/oncePer.js'
-import type { Flag, Pack, Side, Tier } from '../content/types.js'
+import type { Pack, Side, Tier } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { askedItems, type Asked } from './asked.js'
-import { Prepared, tierRank } from './prepare.js'
+import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, type ClockReading } from './clock.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
@@ -134,7 +134,7 @@ function judgeFlag(prepared: Prepared, context: Context, side: number, at: numbe
   const tiersWhere = (wanted: T): Tier[] => clauses.flatMap((clause) => (clause.rule.run(context, side) === wanted ? [clause.tier] : []))
   const met = truth === YES ? tiersWhere(YES) : []
   const open = playing === NO ? [] : tiersWhere(UNKNOWN)
-  const modifiers = modifiersOf(prepared, context, side, flag)
+  const modifiers = modifiersOf(ready, context, side)
   const clock = flag.clock && met.length > 0 ? flagClock(prepared, context, side, flag.clock) : undefined
   const proven = modifiers.filter((m) => m.truth === YES).map((m) => m.applicable)
   const possible = modifiers.map((m) => m.applicable)
@@ -173,12 +173,13 @@ function flagClock(
   return longest === undefined ? undefined : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24)
 }
 
-function modifiersOf(prepared: Prepared, context: Context, side: number, { classes, concept }: Flag): { applicable: ApplicableModifier; truth: 1 | 2 }[] {
-  return prepared.modifiers.flatMap(({ modifier, applicable, rule }) => {
-    if (!modifier.concepts.includes(concept) && !modifier.classes.some((c) => classes.includes(c))) return []
+function modifiersOf({ modifiers }: ReadyFlag, context: Context, side: number): { applicable: ApplicableModifier; truth: 1 | 2 }[] {
+  const found: { applicable: ApplicableModifier; truth: 1 | 2 }[] = []
+  for (const { applicable, rule } of modifiers) {
     const truth = rule.run(context, side)
-    return truth === NO ? [] : [{ applicable, truth }]
-  })
+    if (truth !== NO) found.push({ applicable, truth })
+  }
+  return found
 }
 
 /** The side that does not hurt is the comparison: it raises a flag only by a finding of its own, and leaves none open. */

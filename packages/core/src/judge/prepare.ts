@@ -17,6 +17,14 @@ export interface ReadyFlag {
   readonly inPlay: Compiled
   readonly clauses: readonly ReadyClause[]
   readonly any: Compiled
+  /** Those that may move its tier: by its class or its concept. */
+  readonly modifiers: readonly ReadyModifier[]
+}
+
+export interface ReadyModifier {
+  readonly modifier: Modifier
+  readonly applicable: ApplicableModifier
+  readonly rule: Compiled
 }
 
 export interface ReadyLevel {
@@ -50,7 +58,6 @@ export class Prepared {
   /** Items that are worked out, each with an item that it is worked out from. */
   readonly workedOut: readonly { readonly item: number; readonly source: number }[]
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
-  readonly modifiers: readonly { readonly modifier: Modifier; readonly applicable: ApplicableModifier; readonly rule: Compiled }[]
   readonly calcs: readonly ReadyCalc[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
@@ -76,8 +83,10 @@ export class Prepared {
       ladder: calc.ladder.map((rung) => ({ value: rung.value, rule: ready(rung.when) })),
       points: componentsOf(calc.points.map(({ points, when, oneOf }) => ({ points, oneOf, rule: ready(when) }))),
     }))
+    const modifiers = pack.modifiers.map((modifier): ReadyModifier => ({ modifier, applicable: applicable(modifier), rule: ready(modifier.when) }))
     this.flags = pack.flags.map((flag) => ({
       flag,
+      modifiers: modifiers.filter(({ modifier }) => modifier.concepts.includes(flag.concept) || modifier.classes.some((one) => flag.classes.includes(one))),
       inPlay: ready(flag.inPlay),
       clauses: flag.clauses.map((clause) => ({ tier: clause.tier, rule: ready(clause.when) })),
       any: ready({ op: 'any', of: flag.clauses.map((clause) => clause.when) }),
@@ -94,7 +103,6 @@ export class Prepared {
       Object.values(item.derive?.from ?? {}).flatMap((path) => this.sourceIndex(path).map((source) => ({ item: at, source }))),
     )
     this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
-    this.modifiers = pack.modifiers.map((modifier) => ({ modifier, applicable: applicable(modifier), rule: ready(modifier.when) }))
   }
 
   /** One compiled rule for each text, however often it stands in the pack. */
