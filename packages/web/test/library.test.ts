@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { libraryIndex } from '@kneecap-awl/core'
 import { thePack } from '../../core/test/support.js'
-import { findEntries, searchIndex, type LibraryFilter } from '../src/screens/library/useLibrary.js'
+import { findEntries, searchIndex, type LibraryFilter } from '../src/parts/librarySearch.js'
 
 const entries = libraryIndex(thePack())
 const index = searchIndex(entries)

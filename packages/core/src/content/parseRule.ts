@@ -46,7 +46,7 @@ export function parseRule(source: RuleSource, names: Names, self: string): RuleN
 }
 
 /** Every leaf of one region is read once, however many rules use it; only `any-flag` means something else for each owner. */
-const leavesRead = oncePer((_: Names) => new Map<string, RuleNode>())
+const leavesRead = oncePer<Names, Map<string, RuleNode>>(() => new Map())
 function leafNode(text: string, names: Names, self: string): RuleNode {
   const known = leavesRead(names)
   const held = known.get(text)

@@ -10,7 +10,8 @@ import { Picker } from '../../parts/Picker'
 import { tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
 import { EntryPage } from './EntryPage'
-import { useLibrary, type LibraryFilter } from './useLibrary'
+import type { LibraryFilter } from '../../parts/librarySearch'
+import { useLibrary } from './useLibrary'
 
 const SHOWN = 80
 const KIND_WORDS: Readonly<Record<string, string>> = {

@@ -2,7 +2,7 @@ import { useMemo, useState, type KeyboardEvent } from 'react'
 import { ComboBox, Input as AriaInput, ListBox, ListBoxItem, Popover } from 'react-aria-components'
 import type { Item, LibraryEntry } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { findEntries, searchIndex } from '../library/useLibrary'
+import { findEntries, searchIndex } from '../../parts/librarySearch'
 
 const MOST_SHOWN = 12
 const NO_FILTER = { kind: '', region: '', stage: '', position: '', tier: '' }
