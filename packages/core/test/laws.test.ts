@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fold, slotKey, tierRank, type Entry, type Item, type Side } from '../src/index.js'
-import { AS_OF, calm, exam, judged, newId, theKnee } from './support.js'
-import { judge, judgeAlong, judgement, openItems } from '../src/index.js'
+import { fold, judge, judgeAlong, judgement, openItems, slotKey, tierRank, viewOf, type Entry, type Side } from '../src/index.js'
+import { atTheCouch, entryOf } from './randomEntries.js'
+import { AS_OF, calm, calmRecord, exam, judged, newId, theKnee, thePack } from './support.js'
 
 const pack = theKnee()
-const askable = pack.items.filter((item) => item.depth !== 'on-demand' && item.stage !== 'result' && item.kind !== 'moment' && item.derive === undefined)
+const askable = atTheCouch(pack)
 
 /** Items that a guard (`proven`) reads, directly or through a calculated value: for those the floor may fall. */
 const guarded = new Set(
@@ -14,46 +14,7 @@ const guarded = new Set(
     ?.map((text) => text.slice(8, -1)),
 )
 
-function valueFor(item: Item): fc.Arbitrary<Pick<Entry, 'value' | 'qualifiers'>> {
-  const inRow = fc.record(
-    Object.fromEntries(
-      Object.entries(item.qualifiers)
-        .filter(([, q]) => q.inRow)
-        .map(([name, q]) => [
-          name,
-          q.kind === 'sign'
-            ? fc.boolean()
-            : q.kind === 'number'
-              ? fc.integer({ min: q.min ?? 0, max: q.max ?? 60 })
-              : fc.constantFrom(...(q.options ?? ['none'])),
-        ]),
-    ),
-  )
-  const value: fc.Arbitrary<Entry['value']> =
-    item.kind === 'multi'
-      ? fc.constantFrom(...item.options).map((word) => [word])
-      : item.options.length > 0
-        ? fc.constantFrom(...item.options)
-        : fc.integer({ min: item.min ?? 0, max: Math.min(item.max ?? 100, 300) })
-  return fc
-    .tuple(value, inRow)
-    .map(
-      ([v, qualifiers]) =>
-        ({ ...(item.readings.length > 0 ? {} : { value: v }), qualifiers: qualifiers as Entry['qualifiers'] }) as Pick<Entry, 'value' | 'qualifiers'>,
-    )
-}
-
-const anEntry: fc.Arbitrary<Entry> = fc.constantFrom(...askable).chain((item) =>
-  fc.tuple(valueFor(item), fc.constantFrom<Side>('right', 'left'), fc.integer({ min: 0, max: 1000 })).map(([finding, side, tick]) => ({
-    id: newId(),
-    item: item.id,
-    side: item.sided ? side : 'none',
-    state: 'examined' as const,
-    ...finding,
-    by: 'test',
-    at: new Date(Date.parse(AS_OF) + tick * 1000).toISOString(),
-  })),
-)
+const anEntry = entryOf(askable)
 const someEntries = fc.array(anEntry, { minLength: 0, maxLength: 25 })
 const shape = (entries: Iterable<Entry>): string[] => [...fold(entries).values()].map((entry) => entry.id).sort()
 
@@ -143,4 +104,48 @@ describe('the verdict', () => {
       { numRuns: 40 },
     ))
   it('says of a calm knee that nothing is open', () => expect(judged(calm()).verdict.openFlags).toEqual([]))
+})
+
+describe.each(thePack().regions.map(({ id }) => id))('the range of the %s', (region) => {
+  const view = viewOf(thePack(), region)
+  const items = atTheCouch(view)
+  const judgeOf = (entries: readonly Entry[]): ReturnType<typeof judge> => judge(view, { complaint: { region, sides: ['right'] }, asOf: AS_OF, entries })
+  /** Flags that speak because something was not examined, or was not proven: examining it may rightly end them. */
+  const silent = new Set(view.calcs.filter((calc) => /"unseen"|"proven"/.test(JSON.stringify(calc))).map(({ id }) => `"calc":"${id}"`))
+  const readsSilence = new Set(
+    view.flags
+      .filter(({ clauses }) => {
+        const text = JSON.stringify(clauses)
+        return /"unseen"|"proven"/.test(text) || [...silent].some((calc) => text.includes(calc))
+      })
+      .map(({ id }) => id),
+  )
+  it('never rises through a finding that was asked for, also when that was asked for something else', () => {
+    fc.assert(
+      fc.property(fc.array(entryOf(items), { maxLength: 30 }), fc.array(entryOf(items), { minLength: 1, maxLength: 4 }), (known, more) => {
+        let before = judgeOf(known)
+        let record: readonly Entry[] = known
+        for (const entry of more) {
+          const isNew = record.every((held) => slotKey(held.item, held.side) !== slotKey(entry.item, entry.side))
+          if (!isNew || before.asked.level[view.items.findIndex(({ id }) => id === entry.item)] === 0) continue
+          record = [...record, entry]
+          const after = judgeOf(record)
+          expect(tierRank(after.ceiling)).toBeGreaterThanOrEqual(tierRank(before.ceiling))
+          before = after
+        }
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('lets a finding count that nobody asked for', () => {
+    fc.assert(
+      fc.property(entryOf(items), (entry) => {
+        const { flags } = judgeOf([entry])
+        const alone = flags.filter(({ id, side }) => side !== 'left' && !readsSilence.has(id))
+        for (const flag of alone)
+          expect(tierRank(judgeOf([...calmRecord(view, view.regions[0]?.ordinary), entry]).floor)).toBeLessThanOrEqual(tierRank(flag.tier ?? 'here'))
+      }),
+      { numRuns: 60 },
+    )
+  })
 })

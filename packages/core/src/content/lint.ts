@@ -5,6 +5,7 @@ import type { Flag, Item, Leaf, Pack, RuleNode } from './types.js'
 import { viewOf } from './view.js'
 import { WitnessSearch, type Goal } from './witness.js'
 import { MEASURES } from '../measure/registry.js'
+import type { Prepared } from '../judge/prepare.js'
 import { NO, YES } from '../judge/truth.js'
 import { itemsById } from '../record/checkEntry.js'
 
@@ -146,57 +147,40 @@ function lintInPlay(pack: Pack): Problem[] {
 export function searchFlags(pack: Pack, only: readonly string[] | undefined): Problem[] {
   const search = new WitnessSearch(pack)
   const wanted = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
-  return wanted.flatMap(({ flag, inPlay, any }) => provable(search, flag, { inPlay, any }))
+  return wanted.flatMap((ready) => provable(search, ready))
 }
 
 /** A clause that demands what brings the flag into play cannot be met without it: nothing is left to search for. */
-const demandsPlay = ({ clauses, inPlay }: Flag): boolean => {
-  const play = JSON.stringify(inPlay)
-  return clauses.every(({ when }) => JSON.stringify(when) === play || (when.op === 'all' && when.of.some((part) => JSON.stringify(part) === play)))
+const demandsPlay = (inPlay: string, { when }: Flag['clauses'][number]): boolean =>
+  JSON.stringify(when) === inPlay || (when.op === 'all' && when.of.some((part) => JSON.stringify(part) === inPlay))
+
+function provable(search: WitnessSearch, { flag, clauses, inPlay, any }: Prepared['flags'][number]): Problem[] {
+  const { id } = flag
+  if (!search.find([{ rule: any, want: YES }]).found) return [problem(id, 'no findings meet it', 'some part of its rule contradicts another')]
+  if (!search.find([{ rule: any, want: NO }]).found) return [problem(id, 'no findings exclude it', 'some part of its rule is always true')]
+  const gate = JSON.stringify(flag.inPlay)
+  return flag.clauses.flatMap((clause, at) => {
+    const rule = clauses[at]?.rule
+    return rule === undefined || demandsPlay(gate, clause) ? [] : metOutOfPlay(search, id, { rule: inPlay, want: NO }, { rule, want: YES })
+  })
 }
 
-function provable(search: WitnessSearch, flag: Flag, { inPlay, any }: { inPlay: Goal['rule']; any: Goal['rule'] }): Problem[] {
-  const { id } = flag
-  const meeting: Goal = { rule: any, want: YES }
-  const met = search.find([meeting])
-  if (!met.found) return [problem(id, 'no findings meet it', 'some part of its rule contradicts another')]
-  if (!search.find([{ rule: any, want: NO }]).found) return [problem(id, 'no findings exclude it', 'some part of its rule is always true')]
-  if (demandsPlay(flag)) return []
-  const out: Goal = { rule: inPlay, want: NO }
-  const first = search.find([out, meeting], askable(search))
-  const escape = first.found || first.exhausted ? first : search.find([meeting, out], askable(search))
+/** Core findings that meet a clause while its flag is out of play, as a problem; none when there are none. */
+function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goal): Problem[] {
+  const first = search.find([out, meeting], coreOnly(search))
+  const escape = first.found || first.exhausted ? first : search.find([meeting, out], coreOnly(search))
   if (!escape.found) return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
   const told = [...escape.found].map(([slot, reading]) => `${search.pack.items[Math.floor(slot / 3)]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`)
-  return [problem(id, `is met without being in play by ${told.join(', ')}`, 'widen inPlay')]
+  return [problem(id, `is met by core findings without being in play: ${told.join(', ')}`, 'widen inPlay')]
 }
 
-/** A prompted item is only ever examined when something asks for it; one on demand is nobody's duty. */
-function askable(search: WitnessSearch): (item: Item) => readonly Goal[] | false {
-  const { prepared } = search
-  const askers = new Map<string, Goal['rule'][]>()
-  const note = (item: string, rule: Goal['rule']): void => void askers.set(item, [...(askers.get(item) ?? []), rule])
-  for (const { group, rule } of prepared.groups) {
-    for (const item of group.ask) {
-      note(item, rule)
-      for (const { flag, inPlay } of prepared.flags) if (flag.asks.some((ask) => ask.group === group.id && !ask.conditional)) note(item, inPlay)
-    }
-  }
-  for (const { flag, inPlay } of prepared.flags) for (const ask of flag.asks) if (ask.item !== undefined) note(ask.item, inPlay)
-  return (item) => {
-    if (item.depth === 'core' || item.depth === 'card') return []
-    const rules = askers.get(item.id)
-    if (!rules) return isWorkedOutFromCore(item, search.pack) ? [] : false
-    const key = `askers of ${item.id}`
-    return [{ rule: prepared.shared(key, () => anyOf(rules)), want: YES }]
-  }
+/**
+ * The core alone must sort every flag into "in play" or "out of play": what meets a flag by core findings must also bring it into play.
+ * A finding that nobody called for, once recorded, still meets its flag: a gate never silences evidence.
+ */
+function coreOnly(search: WitnessSearch): (item: Item) => readonly Goal[] | false {
+  return (item) => (item.depth === 'core' || item.depth === 'card' || (item.depth !== 'prompted' && isWorkedOutFromCore(item, search.pack)) ? [] : false)
 }
-
-const anyOf = (rules: readonly Goal['rule'][]): Goal['rule'] => ({
-  node: { op: 'any', of: rules.map((rule) => rule.node) },
-  kids: rules,
-  run: (context, side) => Math.max(...rules.map((rule) => rule.run(context, side))) as 0 | 1 | 2,
-  reads: () => [],
-})
 
 /** A value that is worked out from core findings is as good as core: "days since" from the date of onset. */
 function isWorkedOutFromCore(item: Item, pack: Pack): boolean {

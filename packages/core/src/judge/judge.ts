@@ -9,6 +9,7 @@ import { repairClock, tierByClock, type ClockReading } from './clock.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
 import { SIDE_INDEX, SIDE_NAMES, readingsOf, slotOf, standingEntries, type Context } from './runtime.js'
 import { NO, UNKNOWN, YES, truthOf, type T, type Truth } from './truth.js'
+import { waitsForAsked } from './waitsForAsked.js'
 
 export interface FlagVerdict {
   readonly id: string
@@ -96,7 +97,7 @@ export function judgeContext(prepared: Prepared, context: Context, sides: readon
 export function verdictOf(prepared: Prepared, context: Context, sides: readonly number[], asked: Asked): Verdict {
   const holds = metHolds(prepared, context, sides)
   const judged = sides.flatMap((side, at) =>
-    prepared.flags.flatMap((_, flag) => judgeFlag(prepared, context, side, flag, asked.inPlay[flag]?.[at] ?? UNKNOWN) ?? []),
+    prepared.flags.flatMap((_, flag) => judgeFlag(prepared, context, side, flag, playingOf(prepared, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? []),
   )
   const met = withoutRepeats(prepared, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)])
   const openFlags = judged.filter((flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)))
@@ -122,6 +123,12 @@ function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): Flag
       byId.set(flag.id, isSided && !flags.some((other) => other.id === flag.id && other.side !== flag.side) ? flag : { ...flag, side: 'none' })
   }
   return [...byId.values()]
+}
+
+/** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
+function playingOf(prepared: Prepared, context: Context, side: number, at: number, asked: Asked, byCore: T): T {
+  const any = prepared.flags[at]?.any
+  return byCore === NO && any !== undefined && waitsForAsked(any, context, side, prepared, asked.level) ? UNKNOWN : byCore
 }
 
 /** The verdict on one flag of one side; undefined when it is not met and holds nothing open. */

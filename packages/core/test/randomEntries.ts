@@ -1,0 +1,51 @@
+import fc from 'fast-check'
+import type { Entry, Item, Pack, Side } from '../src/index.js'
+import { AS_OF, newId } from './support.js'
+
+/** Items that the law "more knowledge never widens the range" speaks of: those that are asked at the couch. */
+export const atTheCouch = (pack: Pack): Item[] =>
+  pack.items.filter((item) => item.depth !== 'on-demand' && item.stage !== 'result' && item.kind !== 'moment' && item.derive === undefined)
+
+/** Any value that an item can take, with the qualifiers of its row. */
+function valueFor(item: Item): fc.Arbitrary<Pick<Entry, 'value' | 'qualifiers'>> {
+  const inRow = fc.record(
+    Object.fromEntries(
+      Object.entries(item.qualifiers)
+        .filter(([, q]) => q.inRow)
+        .map(([name, q]) => [
+          name,
+          q.kind === 'sign'
+            ? fc.boolean()
+            : q.kind === 'number'
+              ? fc.integer({ min: q.min ?? 0, max: q.max ?? 60 })
+              : fc.constantFrom(...(q.options ?? ['none'])),
+        ]),
+    ),
+  )
+  const value: fc.Arbitrary<Entry['value']> =
+    item.kind === 'multi'
+      ? fc.constantFrom(...item.options).map((word) => [word])
+      : item.options.length > 0
+        ? fc.constantFrom(...item.options)
+        : fc.integer({ min: item.min ?? 0, max: Math.min(item.max ?? 100, (item.min ?? 0) + 300) })
+  return fc
+    .tuple(value, inRow)
+    .map(
+      ([v, qualifiers]) =>
+        ({ ...(item.readings.length > 0 ? {} : { value: v }), qualifiers: qualifiers as Entry['qualifiers'] }) as Pick<Entry, 'value' | 'qualifiers'>,
+    )
+}
+
+/** An examined finding of any of the items, on either side. */
+export const entryOf = (items: readonly Item[]): fc.Arbitrary<Entry> =>
+  fc.constantFrom(...items).chain((item) =>
+    fc.tuple(valueFor(item), fc.constantFrom<Side>('right', 'left'), fc.integer({ min: 0, max: 1000 })).map(([finding, side, tick]) => ({
+      id: newId(),
+      item: item.id,
+      side: item.sided ? side : 'none',
+      state: 'examined' as const,
+      ...finding,
+      by: 'test',
+      at: new Date(Date.parse(AS_OF) + tick * 1000).toISOString(),
+    })),
+  )
