@@ -56,51 +56,56 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   const qualifiers = qualifiersOf(source)
   const normal = normalOf(source, options, calm)
   if (stage !== 'story' && stage !== 'patient' && !source.positive) fault('does not say in plain words what positive or abnormal means', 'add positive')
-  return {
+  const unit = source.unit ?? UNITS[source.kind]
+  const item: Writable<Item> = {
     id: source.id,
     owner: placed.region,
-    ...(placed.region === 'shared' && placed.only ? { only: placed.only } : {}),
     scope,
     sided: !SHARED_SCOPES.includes(scope),
     stage,
     label: source.label,
-    ...(source.hint === undefined ? {} : { hint: source.hint }),
     kind: source.kind,
-    ...(source.scale === undefined ? {} : { scale: source.scale }),
     options,
-    ...(source.kind === 'multi' && options[0] !== undefined ? { empty: options[0] } : {}),
     calm,
     ordered: source.kind === 'grade' || (source.ordered ?? false),
-    ...(source.unit ?? UNITS[source.kind] ? { unit: source.unit ?? UNITS[source.kind] ?? '' } : {}),
-    ...(source.min === undefined ? {} : { min: source.min }),
-    ...(source.max === undefined ? {} : { max: source.max }),
-    ...(source.step === undefined ? {} : { step: source.step }),
     readings: source.readings ?? [],
     qualifiers,
-    ...(normal ? { normal } : {}),
     mustBeTold: source.mustBeTold ?? false,
     position: source.position ?? placed.position ?? 'asking',
     seconds: source.seconds ?? (stage === 'result' ? RESULT_SECONDS : SECONDS),
     burden: source.burden ?? 1,
     depth: stage === 'patient' ? 'card' : 'on-demand',
-    ...(source.adverseIfPain === undefined ? {} : { adverseIfPain: source.adverseIfPain }),
     positive: source.positive ?? '',
-    ...(source.trap === undefined ? {} : { trap: source.trap }),
     technique: source.technique ?? [],
     lost: source.lost ?? [],
     carried: placed.region === 'shared' && (source.carried ?? scope !== 'episode'),
-    ...(source.opens === undefined ? {} : { opens: source.opens }),
     also: source.also ?? [],
-    ...(source.structure === undefined ? {} : { structure: source.structure }),
     accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.startsWith(name)) ? { unverified: true } : {}) })),
     source: source.source ?? 'expert',
-    ...(source.derive ? { derive: source.derive } : {}),
     sets: source.sets ?? [],
     answeredAlone: false,
-    ...(source.normText === undefined ? {} : { normText: source.normText }),
-    ...(source.norm === undefined ? {} : { norm: source.norm }),
   }
+  // One assignment for each thing that may be missing: two thousand items with a spread for each took a tenth of the whole compilation.
+  if (placed.region === 'shared' && placed.only) item.only = placed.only
+  if (source.hint !== undefined) item.hint = source.hint
+  if (source.scale !== undefined) item.scale = source.scale
+  if (source.kind === 'multi' && options[0] !== undefined) item.empty = options[0]
+  if (unit !== undefined) item.unit = unit
+  if (source.min !== undefined) item.min = source.min
+  if (source.max !== undefined) item.max = source.max
+  if (source.step !== undefined) item.step = source.step
+  if (normal) item.normal = normal
+  if (source.adverseIfPain !== undefined) item.adverseIfPain = source.adverseIfPain
+  if (source.trap !== undefined) item.trap = source.trap
+  if (source.opens !== undefined) item.opens = source.opens
+  if (source.structure !== undefined) item.structure = source.structure
+  if (source.derive) item.derive = source.derive
+  if (source.normText !== undefined) item.normText = source.normText
+  if (source.norm !== undefined) item.norm = source.norm
+  return item
 }
+
+type Writable<T> = { -readonly [K in keyof T]: T[K] }
 
 function qualifiersOf(source: ItemSource): Record<string, Qualifier> {
   const reading = (name: string): Qualifier => ({ label: name, kind: 'number', unit: source.unit ?? '°', inRow: true, ...(source.min === undefined ? {} : { min: source.min }), ...(source.max === undefined ? {} : { max: source.max }) })

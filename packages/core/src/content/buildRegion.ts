@@ -222,8 +222,10 @@ class RegionBuilder {
     const alone = urgentItems(flags, calcs)
     const core = new Map(this.placed.source.core.map((c) => [this.resolve(c.item), c]))
     const regional: Record<string, RegionalItem> = {}
-    for (const item of this.shelf.items) {
-      const c = core.get(item.id)
+    for (const id of new Set([...core.keys(), ...asked, ...alone])) {
+      const item = this.ids.get(id)
+      if (!item) continue
+      const c = core.get(id)
       const depth = item.stage === 'patient' ? 'card' : c ? 'core' : asked.has(item.id) ? 'prompted' : 'on-demand'
       const answeredAlone = alone.has(item.id) && item.stage !== 'story' && item.stage !== 'patient'
       if (depth === item.depth && !answeredAlone) continue

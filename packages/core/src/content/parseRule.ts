@@ -58,13 +58,18 @@ function leafNode(text: string, names: Names, self: string): RuleNode {
 
 /** A leaf that names a `$set` stands for one leaf for each member, so it may only stand in a list. */
 function parseMembers(members: readonly RuleSource[], names: Names, self: string): RuleNode[] {
-  return members.flatMap((member) => {
-    const set = typeof member === 'string' ? /\$[a-z-]+(?:\.[a-z-]+)*/.exec(member)?.[0] : undefined
-    if (set === undefined || typeof member !== 'string' || member.startsWith('all-examined')) return [parseRule(member, names, self)]
+  const parsed: RuleNode[] = []
+  for (const member of members) {
+    const set = typeof member === 'string' && member.includes('$') ? /\$[a-z-]+(?:\.[a-z-]+)*/.exec(member)?.[0] : undefined
+    if (set === undefined || typeof member !== 'string' || member.startsWith('all-examined')) {
+      parsed.push(parseRule(member, names, self))
+      continue
+    }
     const ids = names.set(set)
     if (!ids) throw new RuleError('unknown-name', `the set "${set}" is not defined`, 'define it under sets in pack.yaml or the region')
-    return ids.map((id) => parseRule(member.replace(set, id), names, self))
-  })
+    for (const id of ids) parsed.push(parseRule(member.replace(set, id), names, self))
+  }
+  return parsed
 }
 
 const COMPARISON = /^(.*?)(?:\s*(!=|<=|>=|=|<|>)|\s+(in|has-any|has-all|has))\s+(.+)$/
