@@ -50,7 +50,8 @@ export async function begin(
   await page.getByRole('button', { name: `${hasSide ? `${side} ` : ''}${joint}, ${view}`, exact: true }).click()
   if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
   await page.getByRole('button', { name: 'Begin with the story' }).click()
-  await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()
+  // The first journey of a run waits while the pack is read for the first time.
+  await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible({ timeout: 30_000 })
 }
 
 /** Goes to a stop of the route. */

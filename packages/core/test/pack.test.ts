@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { compilePack, lintPack, PackError, problemLine, upgradePack, type SourceFile } from '../src/index.js'
+import { compilePack, lintPack, PackError, problemLine, upgradePack, viewOf, type SourceFile } from '../src/index.js'
+import { lintRegion } from '../src/content/lint.js'
 import { contentFiles, theKnee, thePack } from './support.js'
 
 const changed = (path: string, from: string, to: string): SourceFile[] =>
@@ -131,6 +132,20 @@ describe('a bad pack is refused with file, id and cure', () => {
     ],
   ])('%s', (_what, path, from, to, told) => {
     expect(lintFaults(changed(path, from, to))).toMatch(told)
+  })
+})
+
+describe('a region', () => {
+  it('may not read what only another joint has', () => {
+    const path = 'regions/foot/conditions.yaml'
+    const files = contentFiles().map((file) =>
+      file.path === path ? { path, text: file.text.replace('foot.test.heel-spasm = peroneal spasm', 'ankle.move.heel-rock = rigid') } : file,
+    )
+    expect(
+      lintRegion(viewOf(compilePack(files), 'foot'))
+        .map(problemLine)
+        .join('\n'),
+    ).toMatch(/foot\.cond\.coalition: reads ankle\.move\.heel-rock, which this region does not have/)
   })
 })
 

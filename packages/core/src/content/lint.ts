@@ -1,6 +1,6 @@
 import { STAGE_CEILINGS } from './ceilings.js'
 import type { Problem } from './problem.js'
-import { itemsOfRule, leavesOf, rulesOf } from './rules.js'
+import { itemsOfLeaf, itemsOfRule, leavesOf, rulesOf } from './rules.js'
 import type { Flag, Item, Leaf, Pack, RuleNode } from './types.js'
 import { viewOf } from './view.js'
 import { WitnessSearch, type Goal } from './witness.js'
@@ -24,7 +24,7 @@ export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
 
 /** What can be said of a region without searching. */
 export const lintRegion = (view: Pack): Problem[] =>
-  [...lintCore(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
+  [...lintCore(view), ...lintHere(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
 
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
 
@@ -53,6 +53,16 @@ function lintItems(pack: Pack): Problem[] {
     ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),
   ])
+}
+
+/** A rule of a region, also of a condition, reads only what that region has: another joint's own item is never recorded here. */
+function lintHere(view: Pack): Problem[] {
+  const here = new Set(view.items.map((item) => item.id))
+  return rulesOf(view).flatMap(([id, rule]) =>
+    [...new Set(leavesOf(rule).flatMap(itemsOfLeaf))]
+      .filter((item) => !here.has(item))
+      .map((item) => problem(id, `reads ${item}, which this region does not have`, 'read an item of its own, or a shared one that is meant for it')),
+  )
 }
 
 function lintCore(pack: Pack): Problem[] {

@@ -97,7 +97,9 @@ export function judgeContext(prepared: Prepared, context: Context, sides: readon
 export function verdictOf(prepared: Prepared, context: Context, sides: readonly number[], asked: Asked): Verdict {
   const holds = metHolds(prepared, context, sides)
   const judged = sides.flatMap((side, at) =>
-    prepared.flags.flatMap((_, flag) => judgeFlag(prepared, context, side, flag, playingOf(prepared, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? []),
+    prepared.flags.flatMap(
+      (_, flag) => judgeFlag(prepared, context, side, flag, playingOf(prepared, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? [],
+    ),
   )
   const met = withoutRepeats(prepared, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)])
   const openFlags = judged.filter((flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)))

@@ -1,4 +1,4 @@
-import type { Pack, Stage } from '../content/types.js'
+import type { Item, Pack, Stage } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings } from '../judge/calcVerdicts.js'
@@ -45,11 +45,15 @@ function scoresSection(judged: Judgement): NoteSection[] {
   return lines.length > 0 ? [{ heading: 'Scores', lines }] : []
 }
 
+/** What has no word for "nothing" says something whatever the answer: a sex, a place, a way of beginning. */
+const isAlwaysTold = (item: Item | undefined): boolean =>
+  item !== undefined && (item.mustBeTold || (item.options.length > 1 && item.options.every((word) => item.calm.includes(word))))
+
 function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string): NoteSection[] {
   const items = itemsById(pack)
   const own = entries.filter((entry) => items.get(entry.item)?.stage === stage)
   if (own.length === 0) return []
-  const telling = own.filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
+  const telling = own.filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry) || isAlwaysTold(items.get(entry.item)))
   const normal = [...new Set(own.filter((entry) => !telling.includes(entry)).map((entry) => items.get(entry.item)?.label ?? entry.item))]
   const lines = telling.map(
     (entry) =>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judge, judgeAlong, judgedSides, problemLine, viewOf } from '../../src/index.js'
+import { conditionRanges, judge, judgeAlong, judgedSides, judgement, nerveLevels, problemLine, viewOf } from '../../src/index.js'
 import { lintRegion, searchFlags } from '../../src/content/lint.js'
 import { WitnessSearch } from '../../src/content/witness.js'
 import { NO, YES } from '../../src/judge/truth.js'
@@ -28,6 +28,15 @@ export function regionSuite(id: string, { core, flags }: About): void {
         const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, ordinary) })
         expect([verdict.floor, verdict.ceiling, verdict.openFlags.map((flag) => flag.id)]).toEqual(['here', 'here', []])
       }
+    })
+    it('weighs its conditions and places nerves when calm, without one that is likely', () => {
+      const judged = judgement(view, {
+        complaint: { region: id, sides: judgedSides(view, { region: id, sides: ['right'] }) },
+        asOf: AS_OF,
+        entries: calmRecord(view, ordinary),
+      })
+      for (const condition of conditionRanges(judged)) expect(condition.low).toBeLessThan(0.9)
+      expect(nerveLevels(judged).patterns).toEqual([])
     })
     it('is judged along a growing record as it is judged anew', () => {
       const about = { complaint: { region: id, sides: judgedSides(view, { region: id, sides: ['right'] }) }, asOf: AS_OF }

@@ -1,0 +1,83 @@
+import type { Page } from '@playwright/test'
+import { begin, choose, expect, normalStop, range, sheet, signIn, stop, test, tick, type Start } from './support/journey'
+
+test.beforeEach(async ({ page }) => signIn(page))
+
+/** The titles of the route after the story, as the sheet shows them. */
+async function stopsOf(page: Page): Promise<string[]> {
+  const steps = page.getByRole('navigation', { name: 'Route' }).getByRole('button')
+  const titles = await steps.evaluateAll((buttons) => buttons.map((button) => button.children[1]?.textContent ?? ''))
+  return titles.filter((title) => title !== 'Story')
+}
+
+/** Five weeks of something that came on over weeks; nothing else, asked one by one. */
+async function quietStory(page: Page): Promise<void> {
+  await page.getByLabel('When it began, how long ago').fill('5')
+  await page.getByLabel('When it began, how long ago').press('Enter')
+  await choose(page, /When it began, unit/, 'weeks')
+  const speed = sheet(page).getByRole('button', { name: 'How it started' })
+  if ((await speed.count()) > 0) await choose(page, 'How it started', 'weeks')
+  await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
+  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+}
+
+/** A joint, and what only its patient can tell: no key answers that. */
+const WHOLE: readonly (readonly [Start, ((page: Page) => Promise<void>)?])[] = [
+  [{ name: 'Whole Wigeon', joint: 'shoulder' }],
+  [{ name: 'Whole Whimbrel', joint: 'wrist' }],
+  [{ name: 'Whole Wagtail', joint: 'ankle' }],
+  [
+    { name: 'Whole Woodcock', joint: 'hip' },
+    async (page) => {
+      await tick(page, /^Where it hurts/, 'outer side')
+      await tick(page, /^When it hurts/, 'stairs')
+    },
+  ],
+  [
+    { name: 'Whole Wheatear', joint: 'back', hasSide: false, view: 'back' },
+    async (page) => {
+      await choose(page, 'How it began', 'gradual')
+      await tick(page, /^What eases it/, 'lying')
+      for (const side of ['right', 'left']) await tick(page, new RegExp(`^Where it hurts.*${side}`), 'beside the spine')
+    },
+  ],
+]
+for (const [start, tell] of WHOLE)
+  test(`a whole calm ${start.joint ?? ''}, stop by stop, is Here and settled`, async ({ page }) => {
+    await begin(page, start)
+    await tell?.(page)
+    await quietStory(page)
+    for (const title of await stopsOf(page)) await normalStop(page, title)
+    await expect(range(page)).toHaveText(/Here\s*settled/)
+    await page.getByRole('button', { name: 'Verdict sheet' }).click()
+    await expect(page.getByTestId('verdict-tier')).toHaveText('Here')
+  })
+
+test('a test is found on the sheet by a misspelt name of a person, is recorded, and stands in the note', async ({ page }) => {
+  await begin(page, { name: 'Found Fulmar', joint: 'neck', hasSide: false, view: 'back' })
+  await page.getByLabel('Find another test or item').fill('spurlings')
+  await page.keyboard.press('Enter')
+  await choose(page, /^other… Neck tilted back and to the side.*right$/, 'arm pain')
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  await expect(page.getByRole('main')).toContainText(/arm pain/)
+})
+
+test('what nobody asked for still counts: an unprompted calf squeeze moves the priority', async ({ page }) => {
+  await begin(page, { name: 'Unasked Umbrette', joint: 'foot' })
+  await page.getByLabel('Find another test or item').fill('calf squeeze')
+  await page.keyboard.press('Enter')
+  await page.getByRole('radio', { name: 'Calf squeeze, right: absent' }).click()
+  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Achilles tendon rupture')
+  await expect(range(page)).toContainText('Days')
+})
+
+test('a red great toe is told with its score as a range, the picture to take and the limit of time', async ({ page }) => {
+  await begin(page, { name: 'Throbbing Tern', birthDate: '1961-03-09', joint: 'foot' })
+  await stop(page, 'Look')
+  await tick(page, /^Redness, where, right|^other… Redness, where, right/, 'first toe joint')
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  const main = page.getByRole('main')
+  await expect(main.getByRole('heading', { name: 'Scores and counts' })).toBeVisible()
+  await expect(main).toContainText(/Picture and review/)
+  await expect(main).toContainText(/Fluid within four hours: until/)
+})
