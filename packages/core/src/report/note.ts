@@ -53,7 +53,9 @@ function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, headi
   const items = itemsById(pack)
   const own = entries.filter((entry) => items.get(entry.item)?.stage === stage)
   if (own.length === 0) return []
-  const telling = own.filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry) || isAlwaysTold(items.get(entry.item)))
+  const telling = own.filter(
+    (entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry) || isAlwaysTold(items.get(entry.item)),
+  )
   const normal = [...new Set(own.filter((entry) => !telling.includes(entry)).map((entry) => items.get(entry.item)?.label ?? entry.item))]
   const lines = telling.map(
     (entry) =>
