@@ -100,6 +100,13 @@ describe('a bad pack is refused with file, id and cure', () => {
       'inPlay: screen.bleeding = pulsatile',
       /inPlay reads knee\.screen\.bleeding, which is not core/,
     ],
+    [
+      'a test that does not say how it is done',
+      tests,
+      'technique: ["The heel in your palm, knee bent.", "Let it fall straight, gently.", "Feel the end."], ',
+      '',
+      /knee\.test\.bounce-home: is a test that does not say how it is done/,
+    ],
     ['two items with one key', 'regions/knee/region.yaml', 'key: jll', 'key: jlm', /has the key "jlm"/],
     [
       'too many core items',

@@ -49,6 +49,7 @@ function lintItems(pack: Pack): Problem[] {
   const isUnknown = (opens: string | undefined): boolean => opens !== undefined && regions.length > 1 && !regions.includes(opens)
   return pack.items.flatMap((item) => [
     ...(isUnknown(item.opens) ? [problem(item.id, `opens "${item.opens ?? ''}", which is not a region`, `name one of: ${regions.join(', ')}`)] : []),
+    ...(item.stage === 'test' && item.technique.length === 0 ? [problem(item.id, 'is a test that does not say how it is done', 'give its technique in steps')] : []),
     ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
     ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),
