@@ -3,7 +3,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { ROOT, Stop, freePort, say, step } from './lib/run.mjs'
+import { NODE_FLAGS, ROOT, Stop, freePort, say, step } from './lib/run.mjs'
 import { checkNode, installDebian, installNpm } from './lib/install.mjs'
 
 const HELP = `npm start -- [--port N] [--fresh] [--no-demo]
@@ -60,7 +60,7 @@ function serve(cluster, urls, port) {
     AWL_PORT: String(port),
     AWL_DEMO: args.includes('--no-demo') ? 'no' : 'yes',
   }
-  const server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'inherit'] })
+  const server = spawn(process.execPath, [...NODE_FLAGS, join(ROOT, 'packages/server/dist/main.js')], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'inherit'] })
   server.stdout.on('data', (chunk) => {
     const text = String(chunk)
     process.stdout.write(text.replace(/^ready .*\n/m, ''))
