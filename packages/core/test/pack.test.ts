@@ -29,6 +29,13 @@ describe('the shipped pack', () => {
     expect(core.reduce((sum, item) => sum + item.seconds, 0)).toBeLessThan(300)
   })
 
+  it('says for every joint with a route of its own where good practitioners differ, and by what it goes', () => {
+    const { regions, schools } = thePack()
+    for (const { id } of regions.filter((region) => !['jaw', 'any-joint'].includes(region.id)))
+      expect(schools.filter((one) => one.region === id).length).toBeGreaterThan(5)
+    expect(viewOf(thePack(), 'elbow').schools.every((one) => one.region === 'elbow')).toBe(true)
+  })
+
   it('names a source for every accuracy figure and marks it unchecked', () => {
     for (const item of thePack().items)
       for (const figure of item.accuracy) expect(figure).toMatchObject({ source: expect.stringMatching(/[12]\d{3}/) as string, checked: false })
@@ -106,6 +113,13 @@ describe('a bad pack is refused with file, id and cure', () => {
       'technique: ["The heel in your palm, knee bent.", "Let it fall straight, gently.", "Feel the end."], ',
       '',
       /knee\.test\.bounce-home: is a test that does not say how it is done/,
+    ],
+    [
+      'a school that goes by a way it does not name',
+      'regions/knee/schools.yaml',
+      'default: by position',
+      'default: by heart',
+      /knee: Order of the examination: goes by "by heart", which is none of its choices/,
     ],
     ['two items with one key', 'regions/knee/region.yaml', 'key: jll', 'key: jlm', /has the key "jlm"/],
     [

@@ -44,7 +44,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     modifiers: parts.flatMap((part) => part.modifiers),
     pathways: sources.pathways.map(({ source }) => source),
     conditions: parts.flatMap((part) => part.conditions),
-    schools: pack.schools,
+    schools: sources.schools.map(({ source, region }) => ({ region, ...source })),
     lesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,

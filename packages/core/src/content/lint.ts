@@ -18,7 +18,7 @@ import { itemsById } from '../record/checkEntry.js'
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
   const views = pack.regions.map((region) => viewOf(pack, region.id))
-  const plain = [...lintItems(pack), ...lintConcepts(pack), ...views.flatMap(lintRegion)]
+  const plain = [...lintItems(pack), ...lintConcepts(pack), ...lintSchools(pack), ...views.flatMap(lintRegion)]
   return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
 
@@ -42,6 +42,12 @@ function lintConcepts(pack: Pack): Problem[] {
     ...pack.pathways.flatMap(({ id, concepts }) => unknown(id, concepts)),
   ]
 }
+
+/** What the pack goes by is one of the ways that it names. */
+const lintSchools = (pack: Pack): Problem[] =>
+  pack.schools
+    .filter((school) => !school.choices.includes(school.default))
+    .map((school) => problem(`${school.region}: ${school.topic}`, `goes by "${school.default}", which is none of its choices`, 'name it among the choices'))
 
 function lintItems(pack: Pack): Problem[] {
   const regions = pack.regions.map((region) => region.id)

@@ -2,7 +2,7 @@ import { CORE_SCHEMA, load } from 'js-yaml'
 import { checkShape } from './schema.js'
 import { oncePer } from './oncePer.js'
 import type { Problem } from './problem.js'
-import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SourceFile } from './source.js'
+import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SchoolSource, SourceFile } from './source.js'
 import type { Item, Lesions, Stage, Pathway } from './types.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
@@ -25,6 +25,7 @@ export interface Sources {
   readonly modifiers: Placed<ModifierSource>[]
   readonly pathways: Placed<Pathway>[]
   readonly conditions: Placed<ConditionSource>[]
+  readonly schools: Placed<SchoolSource>[]
 }
 
 /** Whether a thing stands in a region: its own, or a shared one that is meant for it. */
@@ -45,7 +46,7 @@ const textNaming = oncePer((shared: object): string | undefined => {
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
-  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [] }
+  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [] }
   for (const file of files) {
     const document = parseYaml(file, problems)
     if (document === undefined) continue
@@ -83,4 +84,5 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   sources.modifiers.push(...all<ModifierSource>('modifiers'))
   sources.pathways.push(...all<Pathway>('pathways'))
   sources.conditions.push(...all<ConditionSource>('conditions'))
+  sources.schools.push(...all<SchoolSource>('schools'))
 }

@@ -128,7 +128,7 @@ const band = { enum: ['rare', 'uncommon', 'occasional', 'common'] }
 
 /** The shape of each kind of file, known by its leading key. */
 const FILES: Readonly<Record<string, object>> = {
-  tiers: object(['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'schools', 'unverified', 'cautions'], {
+  tiers: object(['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'unverified', 'cautions'], {
     id,
     version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
     cautions: texts,
@@ -137,7 +137,6 @@ const FILES: Readonly<Record<string, object>> = {
     actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
     scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
     sets: map(texts),
-    schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: texts, default: text })),
     unverified: texts,
     stopRules: list(object(['when', 'then'], { when: text, then: text })),
   }),
@@ -157,6 +156,7 @@ const FILES: Readonly<Record<string, object>> = {
     }),
   }),
   items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
+  schools: object(['schools'], { schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text })) }),
   calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
   flags: object(['flags'], { for: texts, flags: list(flag) }),
   groups: object(['groups'], { for: texts, groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),

@@ -131,6 +131,9 @@ export interface ConditionSource {
   readonly defaultTier: string
 }
 
+/** Where good practitioners differ in one joint; the default is one of the choices. */
+export type SchoolSource = Omit<School, 'region'>
+
 export interface PackSource {
   readonly id: string
   readonly version: string
@@ -140,7 +143,6 @@ export interface PackSource {
   readonly actions: readonly Action[]
   readonly scales: readonly { readonly id: string; readonly grades: readonly (string | number)[]; readonly words: readonly string[]; readonly calm: readonly (string | number)[] }[]
   readonly sets?: Readonly<Record<string, readonly string[]>>
-  readonly schools: readonly School[]
   /** Published sources whose figures are least certain: kept by name, never used in a probability. */
   readonly unverified: readonly string[]
   readonly stopRules?: Pack['stopRules']

@@ -369,7 +369,9 @@ export interface Lesions {
   readonly readAs: readonly { readonly item: string; readonly as: string; readonly lost: number; readonly severe: number }[]
 }
 
+/** Where good practitioners differ, and what this pack goes by. */
 export interface School {
+  readonly region: string
   readonly topic: string
   readonly choices: readonly string[]
   readonly default: string

@@ -12,6 +12,8 @@ export function upgradePack(stored: Pack): Pack {
     regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
     items: stored.items.map((item) => filled({ lost: [], also: [], carried: item.scope === 'patient' }, item)),
     modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),
+    // Before every joint had its own, all schools were of the knee.
+    schools: stored.schools.map((school) => filled({ region: 'knee' }, school)),
     calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
   }
 }

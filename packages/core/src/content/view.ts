@@ -38,5 +38,6 @@ function makeView(pack: Pack, id: string): Pack {
     holds: here(pack.holds),
     modifiers: here(pack.modifiers),
     conditions: here(pack.conditions),
+    schools: here(pack.schools),
   }
 }

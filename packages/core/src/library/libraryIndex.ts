@@ -1,8 +1,8 @@
 import type { Item, Pack, Tier } from '../content/types.js'
 import { moreUrgent, mostUrgent } from '../judge/priorityTier.js'
 
-export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'source'] as const
-/** `test` is an item with a technique; `score` any calculated value: a rule, a ladder or a sum. */
+export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'school', 'source'] as const
+/** `test` is an item with a technique; `score` any calculated value: a rule, a ladder or a sum; `school` a matter on which good practitioners differ. */
 export type LibraryKind = (typeof LIBRARY_KINDS)[number]
 
 /** One line of the library: what is searched and filtered. The rest is read from the pack of one of its regions. */
@@ -61,8 +61,15 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     tier: mostUrgent(flag.clauses.map((clause) => clause.tier)),
   }))
   const conditions = pack.conditions.map((one): LibraryEntry => ({ kind: 'condition', id: one.id, label: one.name, regions: [one.region], words: one.picture }))
+  const schools = pack.schools.map((one): LibraryEntry => ({
+    kind: 'school',
+    id: `${one.region}.school.${one.topic}`,
+    label: one.topic,
+    regions: [one.region],
+    words: one.choices.join(' '),
+  }))
   const sources = [...sourcesOf(pack)].map(([name, where]): LibraryEntry => ({ kind: 'source', id: name, label: name, regions: [...where].sort(), words: '' }))
-  return [...merged([...items, ...scores, ...flags, ...conditions], regions), ...sources]
+  return [...merged([...items, ...scores, ...flags, ...conditions, ...schools], regions), ...sources]
 }
 
 /** What stands under the same name and the same last part of its id in several regions becomes one. */

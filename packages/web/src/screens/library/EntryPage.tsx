@@ -1,6 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { calcLines, ruleLines, sourceNames, type Calc, type Condition, type Flag, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
+import {
+  calcLines,
+  ruleLines,
+  sourceNames,
+  type Calc,
+  type Condition,
+  type Flag,
+  type Item,
+  type LibraryEntry,
+  type Pack,
+  type School,
+} from '@kneecap-awl/core'
 import { library, packOf } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Soft, Toggle } from '../../parts/controls'
@@ -55,8 +66,27 @@ function Body({ pack, entry, to, entries }: { readonly pack: Pack; readonly entr
   if (entry.kind === 'score' && calc) return <AboutCalc pack={pack} calc={calc} to={to} />
   if (entry.kind === 'flag' && flag) return <AboutFlag pack={pack} flag={flag} to={to} />
   if (entry.kind === 'condition' && condition) return <AboutCondition pack={pack} condition={condition} />
+  const school = entry.kind === 'school' ? pack.schools.find((one) => one.topic === entry.label) : undefined
+  if (school) return <AboutSchool school={school} />
   if (entry.kind === 'source') return <AboutSource pack={pack} name={entry.id} to={to} entries={entries} />
   return <Soft>This joint does not have it.</Soft>
+}
+
+function AboutSchool({ school }: { readonly school: School }) {
+  const others = school.choices.filter((choice) => choice !== school.default)
+  return (
+    <>
+      <Soft as="p">Good practitioners differ here. The program goes by one way; your own pathway comes first.</Soft>
+      <Part title="Here">{school.default}</Part>
+      <Part title="Elsewhere">
+        <ul>
+          {others.map((choice) => (
+            <li key={choice}>{choice}</li>
+          ))}
+        </ul>
+      </Part>
+    </>
+  )
 }
 
 function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Item; readonly to: To }) {
