@@ -2,6 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '@kneecap-awl/core'
+import pg from 'pg'
+import { asSite, connect, isLostDatabase } from '../src/db/connect.js'
 import { uuid7 } from '../src/db/uuid7.js'
 import { newCluster, ROOT, type Cluster } from './database.js'
 
@@ -54,6 +56,27 @@ beforeAll(async () => {
 afterAll(() => {
   server.kill('SIGKILL')
   cluster.remove()
+})
+
+describe('a lost connection', () => {
+  it('between two statements fails that request as a lost database, and the server lives on', async () => {
+    const heard: string[] = []
+    const pool = connect(urls.appUrl, (message) => heard.push(message))
+    const owner = new pg.Client({ connectionString: urls.ownerUrl })
+    await owner.connect()
+    const request = asSite(pool, 'saltgate', async (db) => {
+      const { rows } = await db.query<{ pid: number }>('select pg_backend_pid() as pid')
+      await owner.query('select pg_terminate_backend($1)', [rows[0]?.pid])
+      await new Promise((resolve) => setTimeout(resolve, 300))
+      await db.query('select 1')
+    })
+    const error: unknown = await request.catch((thrown: unknown) => thrown)
+    expect(isLostDatabase(error)).toBe(true)
+    expect(heard.join()).toContain('database connection lost')
+    await expect(pool.query('select 1')).resolves.toMatchObject({ rowCount: 1 })
+    await pool.end()
+    await owner.end()
+  })
 })
 
 describe('an acknowledged entry', () => {

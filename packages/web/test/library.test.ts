@@ -12,6 +12,7 @@ describe('searching the library', () => {
   it.each([
     ['lachmann', 'knee.test.lachman'],
     ['lackman', 'knee.test.lachman'],
+    ['lackmann', 'knee.test.lachman'],
     ['mcmuray', 'knee.test.mcmurray'],
     ['thessally', 'knee.test.thessaly'],
     ['thomson', 'ankle.test.calf-squeeze'],

@@ -3,7 +3,7 @@ import type { Problem } from './problem.js'
 import { KINDS, POSITIONS, STAGES, TIERS } from './types.js'
 
 const id = { type: 'string', pattern: '^[a-z0-9]+([.-][a-z0-9]+)*$' }
-const text = { type: 'string', minLength: 1 }
+const text = { type: 'string', pattern: '\\S' }
 const texts = { type: 'array', items: text }
 const numberOrText = { type: ['string', 'number'] }
 const map = (values: object): object => ({ type: 'object', additionalProperties: values })

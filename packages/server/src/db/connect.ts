@@ -2,10 +2,15 @@ import pg from 'pg'
 
 export type Db = pg.PoolClient | pg.Pool
 
-/** A pool that survives a restart of the database: a lost idle connection is logged, not thrown. */
+/**
+ * A pool that survives a restart of the database: a lost connection is logged, not thrown. A connection in use has a listener of its own:
+ * the pool hears only idle ones, and one that is lost between two statements of a request would end the server.
+ */
 export function connect(url: string, log: (message: string) => void): pg.Pool {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 })
-  pool.on('error', (error) => log(`database connection lost: ${error.message}`))
+  const lost = (error: Error): void => log(`database connection lost: ${error.message}`)
+  pool.on('error', lost)
+  pool.on('connect', (client) => client.on('error', lost))
   return pool
 }
 
@@ -35,6 +40,7 @@ const CONNECTION_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ETIMEDOUT', 'EP
 export function isLostDatabase(error: unknown): boolean {
   const { code, message } = error as { code?: string; message?: string }
   return (
-    (code !== undefined && CONNECTION_CODES.has(code)) || /Connection terminated|timeout exceeded when trying to connect|timeout expired/i.test(message ?? '')
+    (code !== undefined && CONNECTION_CODES.has(code)) ||
+    /Connection terminated|not queryable|timeout exceeded when trying to connect|timeout expired/i.test(message ?? '')
   )
 }

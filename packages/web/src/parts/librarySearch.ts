@@ -23,7 +23,7 @@ export function searchIndex(entries: readonly LibraryEntry[]): MiniSearch<Librar
     searchOptions: {
       boost: { label: 4, also: 5, id: 2 },
       weights: { fuzzy: 0.3, prefix: 0.4 },
-      boostDocument: (key) => (entries[key as number]?.kind === 'test' ? 1.4 : 1),
+      boostDocument: (key) => WEIGHTS[entries[key as number]?.kind ?? ''] ?? 1,
       prefix: true,
       fuzzy: (term) => (term.length > 3 ? 0.34 : false),
       combineWith: 'AND',
@@ -34,7 +34,10 @@ export function searchIndex(entries: readonly LibraryEntry[]): MiniSearch<Librar
   return index
 }
 
-const KIND_FIRST: Readonly<Record<string, number>> = { test: 0, flag: 1, item: 2, score: 3, condition: 4, source: 5 }
+/** Who types a name wants the test of that name, and only then what practitioners differ about in it. */
+const WEIGHTS: Readonly<Record<string, number>> = { test: 1.4, school: 0.3 }
+
+const KIND_FIRST: Readonly<Record<string, number>> = { test: 0, flag: 1, item: 2, score: 3, condition: 4, school: 5, source: 6 }
 
 /** @returns what fits the filter, the best match first; without a search, tests first and by name */
 export function findEntries(
