@@ -17,6 +17,8 @@ const app = spawn(process.execPath, [join(ROOT, 'scripts/start.mjs'), '--fresh',
   env: { ...process.env, AWL_DATA: join(ROOT, '.test/pictures') },
   stdio: ['ignore', 'pipe', 'inherit'],
 })
+// Whatever goes wrong on the way, the application does not stay behind.
+process.on('exit', () => app.kill('SIGINT'))
 await new Promise((resolve, reject) => {
   app.stdout.on('data', (chunk) => String(chunk).includes('Ctrl-C') && resolve())
   app.on('exit', () => reject(new Error('the application did not start')))
@@ -111,4 +113,4 @@ await stop('Sitting')
 await page.getByText('Foot up (L4 L5)', { exact: true }).click()
 await shoot('back')
 await browser.close()
-app.kill('SIGINT')
+process.exit()

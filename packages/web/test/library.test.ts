@@ -63,6 +63,10 @@ describe('searching the library', () => {
         .map((entry) => entry.id),
     ).toContain(id)
   })
+  it.each([
+    ['lackmann', 'knee.test.lachman'],
+    ['mcmuray', 'knee.test.mcmurray'],
+  ])('puts the bare test before its variants and before what practitioners differ about: %s', (search, id) => expect(found({ search })[0]?.id).toBe(id))
   it('filters by kind, joint, stage, position and tier at once', () => {
     const some = found({ kind: 'flag', region: 'back', tier: 'now' })
     expect(some.length).toBeGreaterThan(5)

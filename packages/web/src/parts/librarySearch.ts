@@ -23,7 +23,7 @@ export function searchIndex(entries: readonly LibraryEntry[]): MiniSearch<Librar
     searchOptions: {
       boost: { label: 4, also: 5, id: 2 },
       weights: { fuzzy: 0.3, prefix: 0.4 },
-      boostDocument: (key) => WEIGHTS[entries[key as number]?.kind ?? ''] ?? 1,
+      boostDocument: (key) => weightOf(entries[key as number]),
       prefix: true,
       fuzzy: (term) => (term.length > 3 ? 0.34 : false),
       combineWith: 'AND',
@@ -36,6 +36,9 @@ export function searchIndex(entries: readonly LibraryEntry[]): MiniSearch<Librar
 
 /** Who types a name wants the test of that name, and only then what practitioners differ about in it. */
 const WEIGHTS: Readonly<Record<string, number>> = { test: 1.4, school: 0.3 }
+
+/** A bare name comes before the same name with more to it. */
+const weightOf = (entry: LibraryEntry | undefined): number => (entry === undefined ? 1 : (WEIGHTS[entry.kind] ?? 1) * (1 + 0.5 / entry.label.split(' ').length))
 
 const KIND_FIRST: Readonly<Record<string, number>> = { test: 0, flag: 1, item: 2, score: 3, condition: 4, school: 5, source: 6 }
 
