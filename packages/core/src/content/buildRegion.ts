@@ -1,7 +1,7 @@
 import { parseRule, RuleError, type Names, type RuleSource } from './parseRule.js'
 import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Placed, type Sources } from './readSources.js'
-import { itemsOfLeaf, rulesOfCalc } from './rules.js'
+import { itemsOfRule } from './rules.js'
 import type { CalcSource, ConditionSource, FlagSource, RegionSource } from './source.js'
 import type { Calc, Condition, Flag, Hold, Item, Modifier, Pack, PromptGroup, Region, RegionalItem, RuleNode } from './types.js'
 
@@ -252,18 +252,7 @@ const BANDS: Readonly<Record<string, readonly [number, number]>> = { rare: [0.00
 /** The items that could meet or exclude a flag of tier now or today: those are answered one by one. */
 function urgentItems(flags: readonly Flag[], calcs: readonly Calc[]): ReadonlySet<string> {
   const byId = new Map(calcs.map((calc) => [calc.id, calc]))
-  const items = new Set<string>()
-  const seen = new Set<RuleNode | Calc>()
-  const visit = (node: RuleNode): void => {
-    if (seen.has(node)) return
-    seen.add(node)
-    if (node.op !== 'leaf') return node.of.forEach(visit)
-    for (const item of itemsOfLeaf(node.leaf)) items.add(item)
-    const calc = node.leaf.type === 'calc' ? byId.get(node.leaf.calc) : undefined
-    if (!calc || seen.has(calc)) return
-    seen.add(calc)
-    rulesOfCalc(calc).forEach(visit)
-  }
-  for (const { clauses } of flags) for (const { tier, when } of clauses) if (tier === 'now' || tier === 'today') visit(when)
-  return items
+  const urgent = flags.flatMap((flag) => flag.clauses.filter(({ tier }) => tier === 'now' || tier === 'today'))
+  const seen = new Set<string>()
+  return new Set(urgent.flatMap((clause) => itemsOfRule(clause.when, byId, seen)))
 }

@@ -64,7 +64,7 @@ function lintItems(pack: Pack): Problem[] {
 
 /** A rule of a region, also of a condition, reads only what that region has: another joint's own item is never recorded here. */
 function lintHere(view: Pack): Problem[] {
-  const here = new Set(view.items.map((item) => item.id))
+  const here = itemsById(view)
   return rulesOf(view).flatMap(([id, rule]) =>
     [...new Set(leavesOf(rule).flatMap(itemsOfLeaf))]
       .filter((item) => !here.has(item))
@@ -184,8 +184,9 @@ function provable(search: WitnessSearch, { flag, clauses, inPlay, any }: Prepare
 
 /** Core findings that meet a clause while its flag is out of play, as a problem; none when there are none. */
 function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goal): Problem[] {
-  const first = search.find([out, meeting], coreOnly(search))
-  const escape = first.found || first.exhausted ? first : search.find([meeting, out], coreOnly(search))
+  const mayUse = isAsGoodAsCore(search.pack)
+  const first = search.find([out, meeting], mayUse)
+  const escape = first.found || first.exhausted ? first : search.find([meeting, out], mayUse)
   if (!escape.found) return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
   const told = [...escape.found].map(([slot, reading]) => `${search.pack.items[Math.floor(slot / 3)]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`)
   return [problem(id, `is met by core findings without being in play: ${told.join(', ')}`, 'widen inPlay')]
@@ -195,9 +196,10 @@ function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goa
  * The core alone must sort every flag into "in play" or "out of play": what meets a flag by core findings must also bring it into play.
  * A finding that nobody called for, once recorded, still meets its flag: a gate never silences evidence.
  */
-function coreOnly(search: WitnessSearch): (item: Item) => readonly Goal[] | false {
-  return (item) => (item.depth === 'core' || item.depth === 'card' || (item.depth !== 'prompted' && isWorkedOutFromCore(item, search.pack)) ? [] : false)
-}
+const isAsGoodAsCore =
+  (pack: Pack) =>
+  (item: Item): boolean =>
+    item.depth === 'core' || item.depth === 'card' || (item.depth !== 'prompted' && isWorkedOutFromCore(item, pack))
 
 /** A value that is worked out from core findings is as good as core: "days since" from the date of onset. */
 function isWorkedOutFromCore(item: Item, pack: Pack): boolean {

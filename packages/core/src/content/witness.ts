@@ -41,9 +41,9 @@ export class WitnessSearch {
   }
 
   /**
-   * @param mayUse which items may be examined; and further wishes that examining one brings with it
+   * @param mayUse which items may be examined
    */
-  find(goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false = () => []): Search {
+  find(goals: readonly Goal[], mayUse: (item: Item) => boolean = () => true): Search {
     this.slots.fill(undefined)
     this.budget = BUDGET
     const found = this.solve(goals, mayUse) ? new Map(this.slots.flatMap((reading, at) => (reading ? [[at, reading] as const] : []))) : undefined
@@ -51,7 +51,7 @@ export class WitnessSearch {
     return found ? { found } : { found: undefined, exhausted: this.budget > 0 }
   }
 
-  private solve(goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+  private solve(goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
     if (--this.budget <= 0) return false
     this.prepared.enterPhase(this.context, { deciding: false, indicated: null })
     this.context.derived.clear()
@@ -65,7 +65,7 @@ export class WitnessSearch {
     return open ? this.expand(open, goals, mayUse) : true
   }
 
-  private expand(goal: Goal, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+  private expand(goal: Goal, goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
     const { want, side = RIGHT } = goal
     const { node, kids } = goal.rule
     const each = (wish: Goal['want']): boolean => this.solve([...goals, ...kids.map((kid) => ({ rule: kid, want: wish, side }))], mayUse)
@@ -86,7 +86,7 @@ export class WitnessSearch {
     }
   }
 
-  private expandLeaf(leaf: Leaf, { rule, want, side = RIGHT }: Goal, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+  private expandLeaf(leaf: Leaf, { rule, want, side = RIGHT }: Goal, goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
     const more = (wishes: readonly Goal[]): boolean => this.solve([...goals, ...wishes], mayUse)
     if (leaf.type === 'calc') return this.calcWishesOver(leaf, want, side).some(more)
     if (leaf.type === 'flag') return more([{ rule: this.prepared.readyFlag(leaf.ref).any, want, side }])
@@ -118,15 +118,14 @@ export class WitnessSearch {
     return [...none, ...stops]
   }
 
-  private tryValues(leaf: Leaf, slot: Slot, onOther: boolean, goals: readonly Goal[], mayUse: (item: Item) => readonly Goal[] | false): boolean {
+  private tryValues(leaf: Leaf, slot: Slot, onOther: boolean, goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
     const item = this.prepared.item(slot.item)
-    const brings = mayUse(item)
-    if (brings === false) return false
+    if (!mayUse(item)) return false
     const at = slotOf(slot.item, slot.side)
     const before = this.slots[at]
     for (const candidate of this.candidates(leaf, item, before, onOther && !(leaf.type === 'compare' && leaf.over !== 'this'))) {
       this.slots[at] = candidate
-      if (this.solve(before ? goals : [...goals, ...brings], mayUse)) return true
+      if (this.solve(goals, mayUse)) return true
     }
     this.slots[at] = before
     return false

@@ -54,12 +54,12 @@ export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
 /** A finding that nobody asked for is no finding: a score counts it neither way, although a flag may leave it aside. */
 const withoutAssumptions = ({ prepared, context }: Judgement): Context => prepared.context(context.slots, context.previous, context.asOf)
 
+/** A number that may still be several: "4", or "2 to 5" while parts are missing. */
+export const spanWords = ({ low, high }: { readonly low: number; readonly high: number }): string => (low === high ? String(low) : `${low} to ${high}`)
+
 function calcValue(prepared: Prepared, context: Context, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
   if (kind === 'truth') return truthOf(prepared.calcTruth(id, context, side))
-  if (kind === 'score') {
-    const { low, high } = prepared.scoreRange(id, context, side)
-    return low === high ? String(low) : `${low} to ${high}`
-  }
+  if (kind === 'score') return spanWords(prepared.scoreRange(id, context, side))
   const { possible, mayFall } = prepared.rungs(id, context, side)
   // Two rungs may say the same word: whichever it stops at, the value is known.
   return new Set(possible).size === 1 && !mayFall ? (possible[0] ?? 'unknown') : 'unknown'

@@ -6,7 +6,7 @@ import { slotKey } from '../record/fold.js'
 import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
-import { burdenCost, worthAround } from './tierValue.js'
+import { aroundTest, burdenCost, worthAround, type AroundTest } from './tierValue.js'
 
 /** A test that nobody did yet and that would tell most about the conditions in question. */
 export interface TellingTest {
@@ -34,13 +34,10 @@ export const entropy = (p: number): number => (p <= 0 || p >= 1 ? 0 : -p * Math.
  * @returns bits, never below 0 for a test that can be right
  * @example expectedInformation(0.3, 0.85, 0.94) // 0.465
  */
-export const expectedInformation = (p: number, sens: number, spec: number): number =>
-  told(p, sens, spec, afterTest(p, sens / (1 - spec)), afterTest(p, (1 - sens) / spec))
+export const expectedInformation = (p: number, sens: number, spec: number): number => told(aroundTest(p, sens, spec))
 
-function told(p: number, sens: number, spec: number, afterPositive: number, afterNegative: number): number {
-  const positive = p * sens + (1 - p) * (1 - spec)
-  return entropy(p) - positive * entropy(afterPositive) - (1 - positive) * entropy(afterNegative)
-}
+const told = ({ before, positive, afterPositive, afterNegative }: AroundTest): number =>
+  entropy(before) - positive * entropy(afterPositive) - (1 - positive) * entropy(afterNegative)
 
 /**
  * Tests that would tell most about the conditions with a finding for them, not done yet and not on hold; for equal priority it is these that
@@ -91,9 +88,9 @@ function askedOf(one: ReadyCondition, judged: Judgement, side: number, setting: 
     const spec = (plus - 1) / (plus - minus)
     const sens = (plus * (1 - minus)) / (plus - minus)
     const after = (ratio: number): number => middleChance(withFinding(estimate, structures.indexOf(structure), ratio))
-    const around = { before, positive: before * sens + (1 - before) * (1 - spec), afterPositive: after(plus), afterNegative: after(minus) }
+    const around = { ...aroundTest(before, sens, spec), afterPositive: after(plus), afterNegative: after(minus) }
     const { value } = worthAround(around, tierOf(condition.defaultTier), 'here', judged.prepared.item(slot.item).burden)
-    return [{ slot, bits: Math.max(0, told(before, sens, spec, after(plus), after(minus))), value, condition: condition.name }]
+    return [{ slot, bits: Math.max(0, told(around)), value, condition: condition.name }]
   })
 }
 

@@ -53,6 +53,14 @@ export interface AroundTest {
   readonly afterNegative: number
 }
 
+/** The chances around a test of which only its accuracy is known. @param p @param sens @param spec shares, 0 to 1 */
+export const aroundTest = (p: number, sens: number, spec: number): AroundTest => ({
+  before: p,
+  positive: p * sens + (1 - p) * (1 - spec),
+  afterPositive: afterTest(p, sens / (1 - spec)),
+  afterNegative: afterTest(p, (1 - sens) / spec),
+})
+
 /** What a test is worth for the choice between two tiers. @param burden 1 to 3 */
 export function worthAround({ before: p, positive, afterPositive, afterNegative }: AroundTest, needIfTrue: Tier, needIfNot: Tier, burden: number): TestWorth {
   const before = bestTier(p, needIfTrue, needIfNot)
@@ -68,9 +76,7 @@ export function worthAround({ before: p, positive, afterPositive, afterNegative 
  * @example worthOfTest(0.3, 0.96, 0.93, 'days', 'here', 1).value // 1.773
  */
 export function worthOfTest(p: number, sens: number, spec: number, needIfTrue: Tier, needIfNot: Tier, burden: number): TestWorth {
-  const positive = p * sens + (1 - p) * (1 - spec)
-  const around = { before: p, positive, afterPositive: afterTest(p, sens / (1 - spec)), afterNegative: afterTest(p, (1 - sens) / spec) }
-  return worthAround(around, needIfTrue, needIfNot, burden)
+  return worthAround(aroundTest(p, sens, spec), needIfTrue, needIfNot, burden)
 }
 
 /**

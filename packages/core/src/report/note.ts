@@ -1,7 +1,7 @@
 import type { Item, Pack, Stage } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
 import type { Judgement } from '../judge/judge.js'
-import { scoreReadings } from '../judge/calcVerdicts.js'
+import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueAt } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
@@ -40,7 +40,7 @@ export function clinicalNote(pack: Pack, examination: Examination, judged: Judge
 /** Scores that something speaks for; a range says that parts are missing. */
 function scoresSection(judged: Judgement): NoteSection[] {
   const lines = scoreReadings(judged).map(
-    ({ label, side, low, high }) => `${label}${sidePart(side)}: ${low === high ? String(low) : `${String(low)} to ${String(high)}, parts missing`}`,
+    (score) => `${score.label}${sidePart(score.side)}: ${spanWords(score)}${score.low === score.high ? '' : ', parts missing'}`,
   )
   return lines.length > 0 ? [{ heading: 'Scores', lines }] : []
 }

@@ -99,6 +99,10 @@ export const SmallTitle = styled.h2`
   color: ${({ theme }) => theme.soft};
   letter-spacing: 0.01em;
 `
+/** Heads one section of a sheet. */
+export const SectionTitle = styled(SmallTitle)`
+  margin: 20px 0 6px;
+`
 export const Soft = styled.span`
   color: ${({ theme }) => theme.soft};
   font-size: 12px;

@@ -1,6 +1,6 @@
 import type { PathwayStep } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { SmallTitle, Soft } from '../../parts/controls'
+import { SectionTitle, Soft } from '../../parts/controls'
 import { dayAndTime } from '../../parts/times'
 
 /** What each suspicion calls for: the first picture, the next when that is normal, when to look again, and the clock that runs. */
@@ -8,7 +8,7 @@ export function Pathways({ ways }: { readonly ways: readonly PathwayStep[] }) {
   if (ways.length === 0) return null
   return (
     <>
-      <Heading>Picture and review</Heading>
+      <SectionTitle>Picture and review</SectionTitle>
       <List>
         {ways.map((way) => (
           <div key={way.id}>
@@ -29,9 +29,6 @@ export function Pathways({ ways }: { readonly ways: readonly PathwayStep[] }) {
   )
 }
 
-const Heading = styled(SmallTitle)`
-  margin: 20px 0 6px;
-`
 const List = styled.dl`
   display: grid;
   gap: 6px;

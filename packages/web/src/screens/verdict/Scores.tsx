@@ -1,23 +1,21 @@
-import type { ScoreReading } from '@kneecap-awl/core'
+import { spanWords, type ScoreReading } from '@kneecap-awl/core'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { SmallTitle, Soft } from '../../parts/controls'
-
-const KIND = 'score'
+import { SectionTitle, Soft } from '../../parts/controls'
 
 /** Scores that something speaks for: a range while parts are missing, what the number means, and the way to its parts. */
 export function Scores({ scores }: { readonly scores: readonly ScoreReading[] }) {
   if (scores.length === 0) return null
   return (
     <>
-      <Heading>Scores and counts</Heading>
+      <SectionTitle>Scores and counts</SectionTitle>
       <Table>
         <tbody>
           {scores.map((one) => (
             <tr key={`${one.id} ${one.side}`}>
-              <Number>{one.low === one.high ? one.low : `${one.low} to ${one.high}`}</Number>
+              <Number>{spanWords(one)}</Number>
               <td>
-                <Link to={`/library?open=${KIND}:${one.id}`}>{one.label}</Link>
+                <Link to={`/library?open=score:${one.id}`}>{one.label}</Link>
                 {one.side === 'none' ? '' : `, ${one.side}`} {one.low !== one.high && <Soft>parts are missing</Soft>}
                 <Soft as="p">{[one.note, one.source].filter(Boolean).join(' ')}</Soft>
               </td>
@@ -29,9 +27,6 @@ export function Scores({ scores }: { readonly scores: readonly ScoreReading[] })
   )
 }
 
-const Heading = styled(SmallTitle)`
-  margin: 20px 0 6px;
-`
 const Table = styled.table`
   border-collapse: collapse;
   td {

@@ -6,7 +6,7 @@ import { complaintWords, namedFirst, noteText, type OpenItem, type Pack } from '
 import styled from 'styled-components'
 import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
-import { Button, Input, SmallTitle, Soft } from '../../parts/controls'
+import { Button, Input, SectionTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
@@ -64,19 +64,19 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           </Head>
           {detail.visitWith.length > 0 && (
             <>
-              <Title>Also examined in this visit</Title>
+              <SectionTitle>Also examined in this visit</SectionTitle>
               <SameVisit floor={verdict.floor} others={detail.visitWith} />
             </>
           )}
-          {isUrgent && <Title>Do first</Title>}
+          {isUrgent && <SectionTitle>Do first</SectionTitle>}
           {isUrgent && <Handover pack={pack} verdict={verdict} />}
-          <Title>Why</Title>
+          <SectionTitle>Why</SectionTitle>
           <WhyChain pack={pack} verdict={verdict} />
-          <Title>What would change it</Title>
+          <SectionTitle>What would change it</SectionTitle>
           <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
-          <Title>Not examined</Title>
+          <SectionTitle>Not examined</SectionTitle>
           <p>{openWords(sheet.open)}</p>
-          <Title>Do</Title>
+          <SectionTitle>Do</SectionTitle>
           {!isUrgent && (
             <ul>
               {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
@@ -92,7 +92,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           <Scores scores={sheet.scores} />
           {sheet.likely.length > 0 && (
             <>
-              <Title>Likely, as estimates</Title>
+              <SectionTitle>Likely, as estimates</SectionTitle>
               <ul>
                 {sheet.likely.slice(0, 5).map((one) => (
                   <li key={`${one.id} ${one.side}`}>
@@ -102,7 +102,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               </ul>
             </>
           )}
-          <Title>Note</Title>
+          <SectionTitle>Note</SectionTitle>
           <Note>
             {sheet.note.map((section) => (
               <section key={section.heading}>
@@ -234,9 +234,6 @@ const Head = styled.div`
 const Big = styled.h1`
   font-size: 32px;
   line-height: 1.1;
-`
-const Title = styled(SmallTitle)`
-  margin: 20px 0 6px;
 `
 const Note = styled.div`
   display: grid;
