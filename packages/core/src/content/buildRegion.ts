@@ -102,8 +102,9 @@ class RegionBuilder {
 
   /** A region's flag, over what the shared files say of it; clauses of both stand side by side. */
   flags(groups: readonly PromptGroup[]): Flag[] {
-    const shared = this.shelf.sources.flags.filter((flag) => flag.region === 'shared' && standsIn(flag, this.id))
-    const own = this.shelf.sources.flags.filter((flag) => flag.region === this.id)
+    const here = this.here(this.shelf.sources.flags)
+    const shared = here.filter((flag) => flag.region === 'shared')
+    const own = here.filter((flag) => flag.region === this.id)
     return own.flatMap(({ source, path }) => {
       const templates = shared.filter((one) => one.source.id === source.id).map((one) => inRegion(one.source, this.id))
       const clauses = [...(source.clauses ?? []), ...templates.flatMap((one) => one.clauses ?? [])]

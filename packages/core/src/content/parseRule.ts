@@ -72,7 +72,7 @@ function parseMembers(members: readonly RuleSource[], names: Names, self: string
   return parsed
 }
 
-const COMPARISON = /^(.*?)(?:\s*(!=|<=|>=|=|<|>)|\s+(in|has-any|has-all|has))\s+(.+)$/
+const OPERATOR = /\s*(!=|<=|>=|=|<|>)\s+|\s+(in|has-any|has-all|has)\s+/
 const CALL = /^([a-z-]+)\((.*)\)$/
 const TERM_FUNCTIONS = ['other', 'diff', 'deficit', 'gap', 'worst', 'change'] as const
 
@@ -85,8 +85,8 @@ function parseLeaf(text: string, names: Names, self: string): Leaf {
     if (inner.type !== 'compare' && inner.type !== 'calc') throw new RuleError('rule-syntax', `${outer[1]}() takes a comparison, not "${outer[2] ?? ''}"`, 'compare an item')
     return { ...inner, text: trimmed, over: outer[1] }
   }
-  const compared = COMPARISON.exec(trimmed)
-  if (compared) return comparison(trimmed, compared[1] ?? '', (compared[2] ?? compared[3]) as Comparator, compared[4] ?? '', names)
+  const compared = OPERATOR.exec(trimmed)
+  if (compared) return comparison(trimmed, trimmed.slice(0, compared.index), (compared[1] ?? compared[2]) as Comparator, trimmed.slice(compared.index + compared[0].length), names)
   if (outer) return stateLeaf(trimmed, outer[1] ?? '', splitList(outer[2] ?? ''), names, self)
   return comparison(trimmed, trimmed, 'is', '', names)
 }
@@ -160,4 +160,4 @@ function parseOperand(text: string): string[] {
 const splitList = (text: string): string[] =>
   (text.match(/"[^"]*"|[^,]+/g) ?? []).map((part) => unquote(part.trim())).filter((part) => part !== '')
 
-const unquote = (text: string): string => text.replace(/^"(.*)"$/, '$1')
+const unquote = (text: string): string => (text.length > 1 && text.startsWith('"') && text.endsWith('"') ? text.slice(1, -1) : text)

@@ -68,14 +68,15 @@ function parseYaml(file: SourceFile, problems: Problem[]): unknown {
 
 function place(document: Record<string, unknown>, path: string, sources: Sources): void {
   const region = /regions\/([a-z-]+)\//.exec(path)?.[1] ?? 'shared'
-  const at = { path, region, only: document.for as string[] | undefined }
-  const all = <S>(key: string): Placed<S>[] => ((document[key] as S[] | undefined) ?? []).map((source) => ({ ...at, source }))
+  const only = document.for as string[] | undefined
+  const at = { path, region, only }
+  const all = <S>(key: string): Placed<S>[] => ((document[key] as S[] | undefined) ?? []).map((source) => ({ path, region, only, source }))
   if ('tiers' in document) sources.pack = { ...at, source: document as unknown as PackSource }
   if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
   if ('items' in document) {
     const file = document as unknown as ItemsFile
-    sources.items.push(...file.items.map((source) => ({ ...at, source, stage: file.stage, position: file.position })))
+    sources.items.push(...file.items.map((source) => ({ path, region, only, source, stage: file.stage, position: file.position })))
   }
   sources.calcs.push(...all<CalcSource>('calcs'))
   sources.flags.push(...all<FlagSource>('flags'))

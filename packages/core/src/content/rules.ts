@@ -24,13 +24,17 @@ export function itemsOfLeaf(leaf: Leaf): readonly string[] {
   return 'item' in leaf ? [leaf.item] : []
 }
 
-/** The items that a rule reads, also through calculated values. */
+/** The items that a rule reads, also through calculated values. One set passed on for many rules visits each calculated value once. */
 export function itemsOfRule(node: RuleNode, calcs: ReadonlyMap<string, Calc>, seen = new Set<string>()): string[] {
-  return leavesOf(node).flatMap((leaf) => {
-    if (leaf.type !== 'calc') return itemsOfLeaf(leaf)
-    const calc = calcs.get(leaf.calc)
-    if (!calc || seen.has(calc.id)) return []
+  const items: string[] = []
+  const visit = (one: RuleNode): void => {
+    if (one.op !== 'leaf') return one.of.forEach(visit)
+    if (one.leaf.type !== 'calc') return void items.push(...itemsOfLeaf(one.leaf))
+    const calc = calcs.get(one.leaf.calc)
+    if (!calc || seen.has(calc.id)) return
     seen.add(calc.id)
-    return rulesOfCalc(calc).flatMap((rule) => itemsOfRule(rule, calcs, seen))
-  })
+    rulesOfCalc(calc).forEach(visit)
+  }
+  visit(node)
+  return items
 }

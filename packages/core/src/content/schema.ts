@@ -12,16 +12,21 @@ const list = (items: object): object => ({ type: 'array', items })
 const rule = { $ref: '#/definitions/rule' }
 const tier = { enum: TIERS }
 
+/** A leaf in words, or one structure key. One form that fits either: trying a form after another made an error for each rule that was sound. */
 const definitions = {
   rule: {
-    anyOf: [
-      text,
-      object(['all'], { all: list(rule) }),
-      object(['any'], { any: list(rule) }),
-      object(['not'], { not: rule }),
-      object(['proven'], { proven: rule }),
-      object(['atLeast'], { atLeast: object(['n', 'of'], { n: { type: 'integer', minimum: 1 }, of: list(rule) }) }),
-    ],
+    type: ['string', 'object'],
+    pattern: '\\S',
+    minProperties: 1,
+    maxProperties: 1,
+    additionalProperties: false,
+    properties: {
+      all: list(rule),
+      any: list(rule),
+      not: rule,
+      proven: rule,
+      atLeast: object(['n', 'of'], { n: { type: 'integer', minimum: 1 }, of: list(rule) }),
+    },
   },
 }
 

@@ -41,10 +41,11 @@ export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
   const { prepared, sides } = judged
   const bare = withoutAssumptions(judged)
   const found = sides.flatMap((side) =>
-    prepared.calcs.flatMap(({ calc, points, validWhen }): ScoreReading[] => {
+    prepared.calcs.flatMap((ready): ScoreReading[] => {
+      const { calc, points, validWhen } = ready
       if (calc.kind !== 'score' || validWhen?.run(bare, side) === NO || !points.flat().some(({ rule }) => rule.run(bare, side) === YES)) return []
       const { id, label, note, source } = calc
-      return [{ id, label, side: SIDE_NAMES[side] ?? 'none', ...prepared.scoreRange(id, bare, side), ...(note === undefined ? {} : { note }), source }]
+      return [{ id, label, side: SIDE_NAMES[side] ?? 'none', ...ready.range(bare, side), ...(note === undefined ? {} : { note }), source }]
     }),
   )
   const alike = (a: ScoreReading, b: ScoreReading): boolean => a.id === b.id && a.low === b.low && a.high === b.high
@@ -58,9 +59,10 @@ const withoutAssumptions = ({ prepared, context }: Judgement): Context => prepar
 export const spanWords = ({ low, high }: { readonly low: number; readonly high: number }): string => (low === high ? String(low) : `${low} to ${high}`)
 
 function calcValue(prepared: Prepared, context: Context, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
-  if (kind === 'truth') return truthOf(prepared.calcTruth(id, context, side))
-  if (kind === 'score') return spanWords(prepared.scoreRange(id, context, side))
-  const { possible, mayFall } = prepared.rungs(id, context, side)
+  const ready = prepared.readyCalc(id)
+  if (kind === 'truth') return truthOf(ready.truth(context, side))
+  if (kind === 'score') return spanWords(ready.range(context, side))
+  const { possible, mayFall } = ready.rungs(context, side)
   // Two rungs may say the same word: whichever it stops at, the value is known.
   return new Set(possible).size === 1 && !mayFall ? (possible[0] ?? 'unknown') : 'unknown'
 }

@@ -1,6 +1,7 @@
 import type { Comparator, Item, Leaf, RuleNode } from '../content/types.js'
 import { compareWorth, type Target } from './compare.js'
 import type { Prepared } from './prepare.js'
+import type { ReadyCalc } from './readyCalc.js'
 import { otherSide, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
 import { termReader } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
@@ -124,29 +125,35 @@ const bothSlots = (prepared: Prepared, id: string, side: number): Slot[] =>
   prepared.item(prepared.index(id)).sided ? [ownSlot(prepared, id, side), ownSlot(prepared, id, otherSide(side))] : [ownSlot(prepared, id, side)]
 
 function calcLeaf(leaf: Of<'calc'>, prepared: Prepared): Run {
-  const numbers = leaf.operand.map(Number)
-  return (context, side) => {
-    const calc = prepared.calc(leaf.calc)
-    switch (calc.kind) {
+  const target: Target = { kind: 'numbers', numbers: leaf.operand.map(Number) }
+  const runs = (calc: ReadyCalc): Run => {
+    switch (calc.calc.kind) {
       case 'truth':
-        return prepared.calcTruth(leaf.calc, context, side)
-      case 'score': {
-        const { low, high } = prepared.scoreRange(leaf.calc, context, side)
-        return compareWorth(low === high ? low : { low, high }, leaf.cmp, { kind: 'numbers', numbers })
-      }
+        return (context, side) => calc.truth(context, side)
+      case 'score':
+        return (context, side) => {
+          const { low, high } = calc.range(context, side)
+          return compareWorth(low === high ? low : { low, high }, leaf.cmp, target)
+        }
       case 'ladder':
-        return ladderTruth(prepared, leaf, context, side)
+        return ladderLeaf(calc, leaf)
     }
   }
+  // A calculated value may read one that is compiled after it: it is looked up when it first runs.
+  let run: Run | undefined
+  return (context, side) => (run ??= runs(prepared.readyCalc(leaf.calc)))(context, side)
 }
 
 /** Met when every rung the ladder may still stop at fits, not met when none does (running off the end is no rung). */
-function ladderTruth(prepared: Prepared, leaf: Of<'calc'>, context: Context, side: number): T {
-  const { possible, mayFall } = prepared.rungs(leaf.calc, context, side)
-  const fits = possible.map((value) => rungFits(value, leaf.cmp, leaf.operand))
-  if (!mayFall && fits.every(Boolean) && fits.length > 0) return YES
-  if (!fits.some(Boolean) && (!mayFall || leaf.cmp !== '!=')) return NO
-  return UNKNOWN
+function ladderLeaf(calc: ReadyCalc, leaf: Of<'calc'>): Run {
+  const fitting = new Set(calc.ladder.filter(({ value }) => rungFits(value, leaf.cmp, leaf.operand)).map(({ value }) => value))
+  return (context, side) => {
+    const { possible, mayFall } = calc.rungs(context, side)
+    let fits = 0
+    for (const value of possible) if (fitting.has(value)) fits++
+    if (!mayFall && fits === possible.length && fits > 0) return YES
+    return fits === 0 && (!mayFall || leaf.cmp !== '!=') ? NO : UNKNOWN
+  }
 }
 
 /** Whether a ladder that stopped at this rung would satisfy the comparison. */

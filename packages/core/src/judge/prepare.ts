@@ -1,11 +1,12 @@
-import type { Calc, Flag, Hold, Item, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
+import type { Flag, Hold, Item, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
 import { TIERS } from '../content/types.js'
 import { compileRule } from './compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
-import { slotOf, type Compiled, type Context, type Interval, type Memory, type Rungs } from './runtime.js'
+import { slotOf, type Compiled, type Context, type Memory } from './runtime.js'
 import type { ApplicableModifier } from './priorityTier.js'
+import { ReadyCalc } from './readyCalc.js'
 import { termReader, type Read } from './term.js'
-import { NO, UNKNOWN, YES, type T } from './truth.js'
+import { NO, YES, type T } from './truth.js'
 
 export interface ReadyClause {
   readonly tier: Tier
@@ -25,20 +26,6 @@ export interface ReadyModifier {
   readonly modifier: Modifier
   readonly applicable: ApplicableModifier
   readonly rule: Compiled
-}
-
-export interface ReadyLevel {
-  readonly points: number
-  readonly rule: Compiled
-}
-
-export interface ReadyCalc {
-  readonly calc: Calc
-  readonly when: Compiled | undefined
-  readonly validWhen: Compiled | undefined
-  readonly ladder: readonly { readonly value: string; readonly rule: Compiled }[]
-  /** The components of a score, each with its levels; a part that stands alone has one. */
-  readonly points: readonly (readonly ReadyLevel[])[]
 }
 
 export const tierRank = (tier: Tier): number => TIERS.indexOf(tier)
@@ -76,13 +63,7 @@ export class Prepared {
     this.flagIndex = indexById(pack.flags)
     this.holdIndex = indexById(pack.holds)
     const ready = (rule: RuleNode): Compiled => compileRule(rule, this)
-    this.calcs = pack.calcs.map((calc) => ({
-      calc,
-      when: calc.when && ready(calc.when),
-      validWhen: calc.validWhen && ready(calc.validWhen),
-      ladder: calc.ladder.map((rung) => ({ value: rung.value, rule: ready(rung.when) })),
-      points: componentsOf(calc.points.map(({ points, when, oneOf }) => ({ points, oneOf, rule: ready(when) }))),
-    }))
+    this.calcs = pack.calcs.map((calc, at) => new ReadyCalc(calc, at, ready))
     const modifiers = pack.modifiers.map((modifier): ReadyModifier => ({ modifier, applicable: applicable(modifier), rule: ready(modifier.when) }))
     this.flags = pack.flags.map((flag) => ({
       flag,
@@ -130,10 +111,6 @@ export class Prepared {
 
   item(index: number): Item {
     return found(this.pack.items[index], String(index))
-  }
-
-  calc(id: string): Calc {
-    return this.readyCalc(id).calc
   }
 
   readyCalc(id: string): ReadyCalc {
@@ -200,54 +177,6 @@ export class Prepared {
     for (const one of items) for (let side = 0; side < 3; side++) context.derived.delete(slotOf(one, side))
   }
 
-  calcTruth(id: string, context: Context, side: number): T {
-    const { when, validWhen } = this.readyCalc(id)
-    const valid = validWhen ? validWhen.run(context, side) : YES
-    const truth = valid === NO ? UNKNOWN : (when?.run(context, side) ?? UNKNOWN)
-    return valid === UNKNOWN && truth !== YES ? UNKNOWN : truth
-  }
-
-  /** A score as a range: what is known for certain, and what the unknown parts could still add or take away. */
-  scoreRange(id: string, context: Context, side: number): Interval {
-    const at = found(this.calcIndex.get(id), id) * 3 + side
-    return (context.memory.scores[at] ??= this.addUp(this.readyCalc(id), context, side))
-  }
-
-  private addUp({ points: components }: ReadyCalc, context: Context, side: number): Interval {
-    let low = 0
-    let high = 0
-    for (const levels of components) {
-      let [least, most, isKnown] = [0, 0, false]
-      for (const { points, rule } of levels) {
-        const truth = rule.run(context, side)
-        if (truth === YES && !isKnown) [least, most, isKnown] = [points, points, true]
-        if (truth !== UNKNOWN || isKnown) continue
-        least = Math.min(least, points)
-        most = Math.max(most, points)
-      }
-      low += least
-      high += most
-    }
-    return { low, high }
-  }
-
-  /** Where a ladder stops, tried from the top. */
-  rungs(id: string, context: Context, side: number): Rungs {
-    const at = found(this.calcIndex.get(id), id) * 3 + side
-    return (context.memory.ladders[at] ??= this.climbDown(this.readyCalc(id), context, side))
-  }
-
-  private climbDown({ ladder }: ReadyCalc, context: Context, side: number): Rungs {
-    const possible: string[] = []
-    for (const { value, rule } of ladder) {
-      const truth = rule.run(context, side)
-      if (truth === NO) continue
-      possible.push(value)
-      if (truth === YES) return { possible, mayFall: false }
-    }
-    return { possible, mayFall: true }
-  }
-
   flagTruth(id: string, context: Context, side: number): T {
     return this.readyFlag(id).any.run(context, side)
   }
@@ -289,16 +218,6 @@ export class Prepared {
     if (!this.indexOf.has(item)) throw new Error(`${owner.id} is derived from "${path}", which is not in the pack`)
     return { fn: 'value', item, qualifier: path.slice(cut + 1) }
   }
-}
-
-/** Levels of one component together, in the order written. */
-function componentsOf(parts: readonly (ReadyLevel & { readonly oneOf: number | undefined })[]): (readonly ReadyLevel[])[] {
-  const components = new Map<string, ReadyLevel[]>()
-  parts.forEach((part, at) => {
-    const key = part.oneOf === undefined ? `alone ${String(at)}` : `one of ${String(part.oneOf)}`
-    components.set(key, [...(components.get(key) ?? []), part])
-  })
-  return [...components.values()]
 }
 
 const applicable = ({ id, effect }: Modifier): ApplicableModifier =>

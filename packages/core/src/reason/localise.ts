@@ -127,7 +127,7 @@ const SEVERAL: NervePattern = {
 export function nerveLevels({ prepared, context, standing }: Judgement): NerveLevels {
   const { pack } = prepared
   const has = new Set(pack.calcs.map((calc) => calc.id))
-  const isMet = (calc: string, side: Side): boolean => has.has(calc) && prepared.calcTruth(calc, context, SIDE_INDEX[side]) === YES
+  const isMet = (calc: string, side: Side): boolean => has.has(calc) && prepared.readyCalc(calc).truth(context, SIDE_INDEX[side]) === YES
   const isMetHere = ({ id }: { readonly id: string }): boolean => isMet(id, 'right') || isMet(id, 'left')
   const levels = localise(
     pack,
