@@ -115,6 +115,13 @@ describe('a bad pack is refused with file, id and cure', () => {
       /knee\.test\.bounce-home: is a test that does not say how it is done/,
     ],
     [
+      'a test that does not say how its technique is lost',
+      'regions/knee/tests.yaml',
+      'lost: [turned at the hip, knee not at 90], ',
+      '',
+      /knee\.test\.swain: is a test that does not say how its technique is lost/,
+    ],
+    [
       'a school that goes by a way it does not name',
       'regions/knee/schools.yaml',
       'default: by position',

@@ -56,6 +56,7 @@ function lintItems(pack: Pack): Problem[] {
   return pack.items.flatMap((item) => [
     ...(isUnknown(item.opens) ? [problem(item.id, `opens "${item.opens ?? ''}", which is not a region`, `name one of: ${regions.join(', ')}`)] : []),
     ...(item.stage === 'test' && item.technique.length === 0 ? [problem(item.id, 'is a test that does not say how it is done', 'give its technique in steps')] : []),
+    ...(item.stage === 'test' && !item.derive && item.lost.length === 0 ? [problem(item.id, 'is a test that does not say how its technique is lost', 'name under lost what makes the result worth nothing')] : []),
     ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
     ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),
