@@ -81,3 +81,15 @@ test('a red great toe is told with its score as a range, the picture to take and
   await expect(main).toContainText(/Picture and review/)
   await expect(main).toContainText(/Fluid within four hours: until/)
 })
+
+test('the usual range of a movement is that of the school chosen, and stays chosen', async ({ page }) => {
+  await begin(page, { name: 'Ranged Redshank', joint: 'elbow' })
+  await stop(page, 'Move and power')
+  const bent = page.locator('[id="row-elbow.move.flexion"]')
+  await expect(bent).toContainText('norm 140 to 150°')
+  await choose(page, 'Norms by', 'Impairment guides')
+  await expect(bent).toContainText('norm 140°')
+  await page.reload()
+  await stop(page, 'Move and power')
+  await expect(bent).toContainText('norm 140°')
+})

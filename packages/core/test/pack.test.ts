@@ -116,10 +116,17 @@ describe('a bad pack is refused with file, id and cure', () => {
     ],
     [
       'a test that does not say how its technique is lost',
-      'regions/knee/tests.yaml',
+      tests,
       'lost: [turned at the hip, knee not at 90], ',
       '',
       /knee\.test\.swain: is a test that does not say how its technique is lost/,
+    ],
+    [
+      'a usual range by a school that does not exist',
+      'regions/knee/move.yaml',
+      'norms: { textbook: "135"',
+      'norms: { textbok: "135"',
+      /knee\.move\.flexion: has a usual range by "textbok", which is no school of norms/,
     ],
     [
       'a school that goes by a way it does not name',

@@ -101,6 +101,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   if (source.structure !== undefined) item.structure = source.structure
   if (source.derive) item.derive = source.derive
   if (source.normText !== undefined) item.normText = source.normText
+  if (source.norms !== undefined) item.norms = source.norms
   if (source.norm !== undefined) item.norm = source.norm
   return item
 }

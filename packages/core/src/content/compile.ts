@@ -49,6 +49,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     sets,
     cautions: pack.cautions,
     stopRules: pack.stopRules ?? [],
+    normSchools: pack.normSchools ?? [],
   }
 }
 

@@ -51,6 +51,7 @@ const lintSchools = (pack: Pack): Problem[] =>
 
 function lintItems(pack: Pack): Problem[] {
   const regions = pack.regions.map((region) => region.id)
+  const schools = new Set(pack.normSchools.map((school) => school.id))
   // A pack of one region (a region tried by itself) has no neighbours to open.
   const isUnknown = (opens: string | undefined): boolean => opens !== undefined && regions.length > 1 && !regions.includes(opens)
   return pack.items.flatMap((item) => [
@@ -59,6 +60,9 @@ function lintItems(pack: Pack): Problem[] {
     ...(item.stage === 'test' && !item.derive && item.lost.length === 0 ? [problem(item.id, 'is a test that does not say how its technique is lost', 'name under lost what makes the result worth nothing')] : []),
     ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
     ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
+    ...Object.keys(item.norms ?? {})
+      .filter((id) => !schools.has(id))
+      .map((id) => problem(item.id, `has a usual range by "${id}", which is no school of norms`, `use one of ${[...schools].join(', ')}`)),
     ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),
   ])
 }

@@ -87,6 +87,7 @@ const item = object(['id', 'label', 'kind'], {
   sets: texts,
   norm: { type: 'number' },
   normText: text,
+  norms: map(text),
 })
 
 const pointsPart = object(['points', 'when'], { points: { type: 'number' }, when: rule })
@@ -144,6 +145,7 @@ const FILES: Readonly<Record<string, object>> = {
     sets: map(texts),
     unverified: texts,
     stopRules: list(object(['when', 'then'], { when: text, then: text })),
+    normSchools: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
   }),
   region: object(['region'], {
     region: object(['id', 'name', 'side', 'core', 'stops', 'minimum', 'complaint'], {

@@ -1,5 +1,5 @@
 import type { RuleSource } from './parseRule.js'
-import type { AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Pack, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+import type { Item, AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Pack, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
 export interface SourceFile {
@@ -44,6 +44,7 @@ export interface ItemSource {
   readonly sets?: readonly string[]
   readonly norm?: number
   readonly normText?: string
+  readonly norms?: Item['norms']
 }
 
 /** `items` files hold one stage each, of a region or shared. */
@@ -146,6 +147,7 @@ export interface PackSource {
   /** Published sources whose figures are least certain: kept by name, never used in a probability. */
   readonly unverified: readonly string[]
   readonly stopRules?: Pack['stopRules']
+  readonly normSchools?: Pack['normSchools']
 }
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {

@@ -122,6 +122,8 @@ export interface Item {
   /** True when this item could exclude a flag of tier now or today: it is always answered by itself. */
   readonly answeredAlone: boolean
   readonly normText?: string
+  /** The usual range as each school gives it, by the school's id. */
+  readonly norms?: Readonly<Record<string, string>>
   readonly norm?: number
 }
 
@@ -377,6 +379,14 @@ export interface School {
   readonly default: string
 }
 
+/** Whose usual ranges of movement are meant. `under`: of children younger than so many years, shown for them whatever was chosen. */
+export interface NormSchool {
+  readonly id: string
+  readonly name: string
+  readonly basis: string
+  readonly under?: number
+}
+
 export interface Pack {
   /** True for the pack as one region sees it. */
   readonly isView?: boolean
@@ -402,4 +412,5 @@ export interface Pack {
   readonly cautions: readonly string[]
   /** What ends a test or the routine examination, and what then. */
   readonly stopRules: readonly { readonly when: string; readonly then: string }[]
+  readonly normSchools: readonly NormSchool[]
 }

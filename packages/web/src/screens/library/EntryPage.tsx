@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import {
+  rangesBySchool,
   calcLines,
   ruleLines,
   sourceNames,
@@ -119,7 +120,23 @@ function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Ite
       {item.trap && <Part title="Trap">{item.trap}</Part>}
       {item.lost.length > 0 && <Part title="Not valid when">{item.lost.join('; ')}</Part>}
       {item.options.length > 0 && item.kind !== 'sign' && <Part title="Values">{item.options.join(' · ')}</Part>}
-      {item.normText && <Part title="Norm">{item.normText}</Part>}
+      {item.normText && (
+        <Part title="Usual range">
+          {item.normText}
+          {rangesBySchool(item, pack.normSchools).length > 0 && (
+            <ul>
+              {rangesBySchool(item, pack.normSchools).map(({ school, range }) => (
+                <li key={school.id}>
+                  {range}{' '}
+                  <Soft>
+                    {school.name.toLowerCase()}: {school.basis}
+                  </Soft>
+                </li>
+              ))}
+            </ul>
+          )}
+        </Part>
+      )}
       {item.accuracy.length > 0 && (
         <Part title="How far it moves the odds">
           {item.accuracy.map((figure) => (

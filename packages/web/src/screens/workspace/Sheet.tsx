@@ -5,11 +5,12 @@ import styled from 'styled-components'
 import type { ExaminationDetail } from '../../api/queries'
 import { Button, Soft } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
-import { ageWords } from '../../parts/times'
+import { ageAt, ageWords } from '../../parts/times'
 import { BottomBar } from './BottomBar'
 import { CouldNotDialogue, KeysDialogue, LiftDialogue, StopRulesDialogue } from './dialogues'
 import { FindItem } from './FindItem'
 import { RouteRail } from './RouteRail'
+import { NormsPicker, useNormSchool } from './NormsPicker'
 import { StopTable } from './StopTable'
 import { StoryCard } from './StoryCard'
 import { useSheet } from './useSheet'
@@ -31,6 +32,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
   const { verdict } = view
   const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.derive === undefined), [pack])
   const [showRules, setShowRules] = useState(false)
+  const norms = useNormSchool()
   if (!stop) return null
   const isStory = stop.stop.id === 'story'
   return (
@@ -78,6 +80,8 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               sore={view.region?.side === false ? [] : view.sides}
               pick={sheet.pick}
               lifted={sheet.lifted}
+              norms={norms.chosen}
+              years={ageAt(detail.birthDate, Date.parse(detail.startedAt))}
               isReadOnly={isReadOnly}
               onFocus={sheet.setRowId}
               onAnswer={sheet.answer}
@@ -86,6 +90,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
             />
           )}
           <Onward>
+            {rows.some((item) => item.norms !== undefined) && <NormsPicker schools={pack.normSchools} {...norms} />}
             <Button onPress={() => sheet.step(1)} isDisabled={stop.stop.id === view.stops[view.stops.length - 1]?.stop.id}>
               Next stop
             </Button>
@@ -168,5 +173,7 @@ const Head = styled.div`
 const Onward = styled.div`
   display: flex;
   justify-content: flex-end;
+  align-items: center;
+  gap: 24px;
   margin-top: 12px;
 `

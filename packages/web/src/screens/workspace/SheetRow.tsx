@@ -13,6 +13,8 @@ export interface RowProps {
   readonly none: Entry | undefined
   readonly isCurrent: boolean
   readonly because: string | undefined
+  /** The usual range, degrees in words. */
+  readonly usual: string | undefined
   readonly hold: HoldVerdict | undefined
   readonly isLifted: boolean
   readonly isReadOnly: boolean
@@ -66,15 +68,15 @@ function HoldLine(props: RowProps) {
   )
 }
 
-function Name({ item, isCurrent, isReadOnly, onCouldNot }: RowProps) {
+function Name({ item, usual, isCurrent, isReadOnly, onCouldNot }: RowProps) {
   return (
     <Middle>
       <strong>{item.label}</strong>
       {item.hint && <Soft>{item.hint}</Soft>}
-      {item.kind === 'angle' && item.normText && (
+      {usual !== undefined && (
         <Soft>
-          norm {item.normText}
-          {/\d$/.test(item.normText) ? '°' : ''}
+          norm {usual}
+          {/\d$/.test(usual) ? '°' : ''}
         </Soft>
       )}
       {isCurrent && !isReadOnly && (

@@ -1,4 +1,4 @@
-import type { Side } from '@kneecap-awl/core'
+import { usualRange, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { ItemDetail } from './ItemDetail'
@@ -13,10 +13,13 @@ interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onAn
   readonly sore: readonly Side[]
   readonly pick: SidePick
   readonly lifted: ReadonlyMap<string, unknown>
+  /** Whose usual ranges are shown, and the age they are shown for. */
+  readonly norms: string | undefined
+  readonly years: number | undefined
 }
 
 /** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
-export function StopTable({ view, rows, rowId, sore, pick, lifted, ...row }: Props) {
+export function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
   const { entryOf, heldBy, verdict } = view
   const current = rows.find((item) => item.id === rowId)
   return (
@@ -37,6 +40,7 @@ export function StopTable({ view, rows, rowId, sore, pick, lifted, ...row }: Pro
           left={entryOf(item.id, 'left')}
           none={entryOf(item.id, 'none')}
           isCurrent={item.id === rowId}
+          usual={item.kind === 'angle' ? usualRange(item, row.pack.normSchools, norms, years) : undefined}
           because={item.depth === 'core' ? undefined : verdict.asked.because.get(item.id)}
           hold={heldBy.get(item.id)}
           isLifted={lifted.has(item.id)}

@@ -1,0 +1,50 @@
+import { useState } from 'react'
+import type { NormSchool } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Soft } from '../../parts/controls'
+import { Picker } from '../../parts/Picker'
+
+const KEY = 'awl-norms'
+const ALL = 'all'
+
+interface Choice {
+  /** Id of the school; undefined for the range that covers them all. */
+  readonly chosen: string | undefined
+  readonly choose: (id: string | undefined) => void
+}
+
+/** Whose usual ranges the rows show; what was chosen last on this device stays. */
+export function useNormSchool(): Choice {
+  const [chosen, setChosen] = useState(() => localStorage.getItem(KEY) ?? undefined)
+  const choose = (id: string | undefined): void => {
+    if (id === undefined) localStorage.removeItem(KEY)
+    else localStorage.setItem(KEY, id)
+    setChosen(id)
+  }
+  return { chosen, choose }
+}
+
+/** Those of children need no choice: they are shown for a child. */
+export function NormsPicker({ schools, chosen, choose }: Choice & { readonly schools: readonly NormSchool[] }) {
+  const adult = schools.filter((school) => school.under === undefined)
+  const name = (id: string): string => adult.find((school) => school.id === id)?.name ?? 'All together'
+  return (
+    <Line>
+      <Soft>Norms by</Soft>
+      <Picker
+        label="Norms by"
+        options={[ALL, ...adult.map(({ id }) => id)]}
+        words={name}
+        value={adult.some(({ id }) => id === chosen) ? chosen : ALL}
+        onPick={(id) => choose(id === ALL ? undefined : id)}
+        isPlain
+      />
+    </Line>
+  )
+}
+
+const Line = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+`
