@@ -214,6 +214,39 @@ describe('where the nerve is hurt', () => {
       localise(pack, entries, (calc) => isMet && calc === 'back.calc.slr-neural')[0]?.places.find((place) => place.id === 'L5')?.score
     expect((score(true) ?? 0) - (score(false) ?? 0)).toBe(2)
   })
+  it.each([
+    ['slept on the arm', 'radial-humerus', { 'neuro.strength.wrist-extension': '2', 'neuro.strength.finger-extension': '3' }],
+    ['leaning on the elbow', 'ulnar-elbow', { 'neuro.strength.finger-abduction': '4', 'neuro.touch.little-tip': 'reduced' }],
+    ['legs crossed, squatting', 'common-peroneal', { 'neuro.strength.ankle-dorsiflexion': '3', 'neuro.touch.dorsum-foot': 'reduced' }],
+  ])('a nerve that was pressed (%s) counts for its place: %s', (pressed, place, found) => {
+    const score = (told: Findings): number => localise(pack, entriesFor({ ...found, ...told }))[0]?.places.find(({ id }) => id === place)?.score ?? Number.NaN
+    expect(score({ 'story.nerve-pressed': [pressed] }) - score({ 'story.nerve-pressed': ['nothing'] })).toBe(2)
+  })
+  it('a tap that tingles counts for the nerve under it, on its side only', () => {
+    const found = { 'neuro.touch.index-tip': 'reduced', 'neuro.touch.middle': 'reduced' }
+    const score = (side: Side): number =>
+      best(pack, entriesFor({ ...found, [`wrist.test.tinel-median ${side}`]: 'tingles in the median fingers' }))?.places.find(
+        ({ id }) => id === 'median-carpal-tunnel',
+      )?.score ?? Number.NaN
+    expect(score('right') - score('left')).toBe(2)
+  })
+  it('a weak mover of the blade speaks against the plexus: those branches leave before the trunks', () => {
+    const found = {
+      'shoulder-abduction': '2',
+      'shoulder-external-rotation': '2',
+      'elbow-flexion': '2',
+      'elbow-flexion-neutral': '2',
+      't:badge': 'reduced',
+      't:outer-forearm': 'reduced',
+      'r:biceps': 'absent',
+      'r:brachioradialis': 'absent',
+    }
+    const leader = (isWeak: boolean): string | undefined => {
+      const blade = isWeak ? { 'scapula-retraction': '4', 'scapula-protraction': '4' } : {}
+      return localise(pack, record('arm', { ...found, ...blade }), (calc) => isWeak && calc === 'calc.blade-weak')[0]?.places[0]?.kind
+    }
+    expect([leader(false), leader(true)]).toEqual(['plexus', 'root'])
+  })
   it('never names an item as explained and unexplained at once', () => {
     for (const place of localise(pack, record('arm', { 'elbow-extension': '3', 't:middle': 'reduced', 'finger-abduction': '4' }))[0]?.places ?? [])
       expect(place.explains.filter((item) => place.against.includes(item))).toEqual([])

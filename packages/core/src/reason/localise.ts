@@ -237,11 +237,13 @@ const nameOf = (places: readonly Place[], id: string): string => places.find((pl
 function pointsTo(pack: Pack, place: string, side: Side, state: ReadonlyMap<string, Entry>, isMet: (calc: string, side: Side) => boolean): number {
   const [first = '', second] = place.split('+')
   const isMeant = (to: readonly string[]): boolean => to.includes(place) || (second !== undefined && to.includes(first) && to.includes(second))
+  const known = itemsById(pack)
+  const says = (item: string, word: string | undefined): boolean => {
+    const entry = state.get(slotKey(item, known.get(item)?.sided === false ? 'none' : side))
+    return entry?.state === 'examined' && word !== undefined && [entry.value].flat().includes(word)
+  }
   return pack.lesions.pointers
-    .filter(
-      ({ item, value, calc, to }) =>
-        isMeant(to) && ((item !== undefined && state.get(slotKey(item, side))?.value === value) || (calc !== undefined && isMet(calc, side))),
-    )
+    .filter(({ item, value, calc, to }) => isMeant(to) && ((item !== undefined && says(item, value)) || (calc !== undefined && isMet(calc, side))))
     .reduce((sum, { add }) => sum + add, 0)
 }
 
