@@ -181,6 +181,7 @@ const FILES: Readonly<Record<string, object>> = {
     readAs: list(object(['item', 'as', 'lost', 'severe'], { item: text, as: text, lost: { type: 'number' }, severe: { type: 'number' } })),
   }),
   conditions: object(['conditions'], {
+    for: texts,
     conditions: list(object(['id', 'name', 'picture', 'prior', 'defaultTier'], { id, name: text, picture: text, prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }), gate: rule, evidence: list(evidence), defaultTier: text })),
   }),
 }
