@@ -128,6 +128,7 @@ const evidence = object(['when', 'structure', 'source', 'certainty'], {
   lrNegative: { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 },
   source: text,
   certainty: { enum: ['review', 'study', 'expert'] },
+  whole: { const: true },
 })
 
 const band = { enum: ['rare', 'uncommon', 'occasional', 'common'] }

@@ -249,6 +249,8 @@ export interface Evidence {
   readonly lrNegative?: readonly [number, number]
   readonly source: string
   readonly certainty: Certainty
+  /** A published cluster: where it counts, the findings it is made of are not counted beside it. */
+  readonly whole?: true
 }
 
 export interface Condition {

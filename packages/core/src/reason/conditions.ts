@@ -1,4 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
+import { itemsOfRule } from '../content/rules.js'
 import type { Condition, Evidence } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { compileRule } from '../judge/compileRule.js'
@@ -24,12 +25,12 @@ export interface ConditionRange {
 export interface ReadyCondition {
   readonly condition: Condition
   readonly gate: Compiled | undefined
-  readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled }[]
+  readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled; readonly items: ReadonlySet<string> }[]
 }
 
 /**
- * Conditions with at least one finding for or against them, most likely first. Tests of one structure count as dependent, structures
- * multiply, and both ends of the starting band are carried through.
+ * Conditions with at least one finding for or against them, most likely first. A published cluster counts whole, without the findings it
+ * is made of; other tests of one structure count as dependent, structures multiply, and both ends of the starting band are carried through.
  */
 export function conditionRanges(judged: Judgement, setting: Setting = 'primary-care'): readonly ConditionRange[] {
   const { prepared, sides } = judged
@@ -69,11 +70,12 @@ export interface Weighed {
 /** What was found for and against a condition on one side; undefined when nothing speaks for it, or its gate is closed. */
 export function weighed({ condition, gate, evidence }: ReadyCondition, { context }: Judgement, side: number, setting: Setting): Weighed | undefined {
   if (gate?.run(context, side) === NO) return undefined
-  const counted = evidence.flatMap(({ evidence: about, rule }) => {
+  const told = evidence.flatMap(({ evidence: about, rule, items }) => {
     const truth = rule.run(context, side)
     const ratio = truth === YES ? about.lrPositive : truth === NO && isSeen(rule, context, side) ? about.lrNegative : undefined
-    return ratio ? [{ about, ratio, truth: truth === YES ? ('met' as const) : ('not-met' as const), rule }] : []
+    return ratio ? [{ about, ratio, truth: truth === YES ? ('met' as const) : ('not-met' as const), rule, items }] : []
   })
+  const counted = withoutMembers(told)
   if (!counted.some((one) => one.truth === 'met')) return undefined
   const groups = structuresOf(counted)
   const estimate: Estimate = { prior: condition.prior[setting], structures: [...groups.values()].map((ratios) => ratios.map(sorted)) }
@@ -87,11 +89,21 @@ export const readsOf = (rule: Compiled, side: number): readonly Slot[] => [...ru
 const isSeen = (rule: Compiled, { slots }: Judgement['context'], side: number): boolean =>
   readsOf(rule, side).every((slot) => slots[slotOf(slot.item, slot.side)]?.examined === true)
 
+/** Of clusters that share a finding the one that says most stands; what a finding of it says by itself is in it already. */
+function withoutMembers(told: Counted): Counted {
+  const says = ({ ratio: [low, high] }: Counted[number]): number => Math.abs(Math.log(low * high))
+  const wholes: Counted[number][] = []
+  for (const one of told.filter(({ about }) => about.whole).sort((a, b) => says(b) - says(a)))
+    if (!wholes.some((kept) => [...one.items].some((item) => kept.items.has(item)))) wholes.push(one)
+  return told.filter((one) => (one.about.whole ? wholes.includes(one) : !wholes.some((whole) => [...one.items].every((item) => whole.items.has(item)))))
+}
+
 type Counted = readonly {
   readonly about: Evidence
   readonly ratio: readonly [number, number]
   readonly truth: 'met' | 'not-met'
   readonly rule: Compiled
+  readonly items: ReadonlySet<string>
 }[]
 
 /** Ratios of the findings of each structure: these are dependent on each other. */
@@ -109,10 +121,15 @@ const ratioAt = (counted: Counted, end: 0 | 1): number =>
 const textOf = (rule: Compiled): string =>
   rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')
 
-export const readyConditions = oncePer((prepared: Prepared): readonly ReadyCondition[] =>
-  prepared.pack.conditions.map((condition) => ({
+export const readyConditions = oncePer((prepared: Prepared): readonly ReadyCondition[] => {
+  const calcs = new Map(prepared.pack.calcs.map((calc) => [calc.id, calc]))
+  return prepared.pack.conditions.map((condition) => ({
     condition,
     gate: condition.gate && compileRule(condition.gate, prepared),
-    evidence: condition.evidence.map((evidence) => ({ evidence, rule: compileRule(evidence.when, prepared) })),
-  })),
-)
+    evidence: condition.evidence.map((evidence) => ({
+      evidence,
+      rule: compileRule(evidence.when, prepared),
+      items: new Set(itemsOfRule(evidence.when, calcs)),
+    })),
+  }))
+})
