@@ -72,7 +72,8 @@ export const flagIds = (entries: readonly Entry[], side: Side = 'right'): string
 
 /** Card and core of a region examined and normal on both sides, begun three weeks ago. */
 export function calmRecord(view: Pack, age: number | Readonly<Record<string, number>>): Entry[] {
-  const at = '2026-03-10T08:00:00.000Z'
+  // Two minutes before what a case tells: what it changes is no check done anew.
+  const at = '2026-03-10T08:58:00.000Z'
   const told = { ...(typeof age === 'number' ? { 'patient.age-years': age } : age), 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }
   return [...examinedNormal(view, ['card', 'core'], { by: 'test', at, newId }), ...entriesFor(told, 'right', at)]
 }

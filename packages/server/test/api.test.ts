@@ -1,96 +1,37 @@
-import type { FastifyInstance } from 'fastify'
-import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { examinedNormal, judgement, shownVerdict, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
+import { examinedNormal, viewOf, type Entry } from '@kneecap-awl/core'
 import { ACTIONS, MAY, may, ROLES } from '../src/accounts/roles.js'
-import { buildApp } from '../src/app.js'
 import { firstBrokenSeal } from '../src/audit/queries.js'
-import { connect } from '../src/db/connect.js'
-import { migrate } from '../src/db/migrate.js'
 import { uuid7 } from '../src/db/uuid7.js'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
-import { PackShelf, shippedPack } from '../src/packs/service.js'
-import { newCluster, type Cluster } from './database.js'
+import { entry, newServer, type Server } from './server.js'
 
-let cluster: Cluster
-let app: FastifyInstance
-let pool: pg.Pool
-let owner: pg.Pool
-let pack: Pack
-let ownerUrl: string
-const cookies = new Map<string, string>()
+let server: Server
+const call: Server['call'] = (...args) => server.call(...args)
+const start = (): Promise<string> => server.begin()
+const shownFor: Server['shownFor'] = (id) => server.shownFor(id)
 
 beforeAll(async () => {
-  cluster = await newCluster('api')
-  const urls = await cluster.start()
-  ownerUrl = urls.ownerUrl
-  await migrate(urls.ownerUrl, new URL(urls.appUrl).password)
-  pack = shippedPack()
-  pool = connect(urls.appUrl, () => undefined)
-  owner = connect(urls.ownerUrl, () => undefined)
-  const shelf = new PackShelf(pack)
-  await shelf.store(pool)
-  await loadDemo(urls.ownerUrl, pack)
-  app = await buildApp({ pool, shelf, signInTries: 1000 })
+  server = await newServer('api')
 })
-afterAll(async () => {
-  await app.close()
-  await pool.end()
-  await owner.end()
-  cluster.remove()
-})
-
-async function cookieOf(signIn: string): Promise<string> {
-  const held = cookies.get(signIn)
-  if (held) return held
-  const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn, password: DEMO_PASSWORD } })
-  const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? ''
-  cookies.set(signIn, cookie)
-  return cookie
-}
-const call = async (method: 'GET' | 'POST' | 'DELETE', url: string, payload?: object, signIn = 'brannock', headers: Record<string, string> = {}) =>
-  app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(signIn ? { cookie: await cookieOf(signIn) } : {}), ...headers } })
-const start = async (): Promise<string> => {
-  const answer = await call('POST', '/api/examinations', {
-    patient: { name: 'Wren Holloway', birthDate: '1986-05-05' },
-    region: 'knee',
-    sides: ['right'],
-    setting: 'primary-care',
-  })
-  return answer.json<{ id: string }>().id
-}
-const entry = (item: string, value: Entry['value'], more: Partial<Entry> = {}): Entry => ({
-  id: uuid7(),
-  item,
-  side: 'none',
-  state: 'examined',
-  ...(value === undefined ? {} : { value }),
-  by: 'test',
-  at: new Date().toISOString(),
-  ...more,
-})
-const shownFor = async (id: string) => {
-  const detail = (await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[]; startedAt: string; setting: 'primary-care' }>()
-  const judged = judgement(pack, { complaint: { region: 'knee', sides: ['right'] }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries })
-  return shownVerdict(judged.verdict)
-}
+afterAll(() => server.close())
 
 describe('signing in', () => {
   it('refuses a wrong password and an unknown name alike', async () => {
-    const wrong = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'brannock', password: 'guess' } })
-    const nobody = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'nobody', password: 'guess' } })
+    const wrong = await server.app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'brannock', password: 'guess' } })
+    const nobody = await server.app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'nobody', password: 'guess' } })
     expect([wrong.statusCode, nobody.statusCode]).toEqual([401, 401])
     expect(wrong.json()).toEqual(nobody.json())
   })
   it('gives a cookie that scripts cannot read and other sites cannot send', async () => {
-    const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'quill', password: DEMO_PASSWORD } })
+    const answer = await server.app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'quill', password: DEMO_PASSWORD } })
     expect(String(answer.headers['set-cookie'])).toMatch(/HttpOnly.*SameSite=Strict/)
   })
   it('ends a session for good', async () => {
-    const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'lark', password: DEMO_PASSWORD } })
+    const answer = await server.app.inject({ method: 'POST', url: '/api/session', payload: { signIn: 'lark', password: DEMO_PASSWORD } })
     const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? ''
-    await app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie } })
-    const after = await app.inject({ method: 'GET', url: '/api/session', headers: { cookie } })
+    await server.app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie } })
+    const after = await server.app.inject({ method: 'GET', url: '/api/session', headers: { cookie } })
     expect(after.json()).toEqual({ account: null })
   })
   it('refuses a write that another page sent', async () => {
@@ -207,12 +148,12 @@ describe('recording', () => {
   })
   it('never changes or deletes what was recorded', async () => {
     for (const table of ['entry', 'verdict', 'audit', 'referral_event']) {
-      await expect(pool.query(`update ${table} set at = now()`)).rejects.toThrow(/permission denied/)
-      await expect(owner.query(`delete from ${table}`)).rejects.toThrow(/append-only/)
+      await expect(server.pool.query(`update ${table} set at = now()`)).rejects.toThrow(/permission denied/)
+      await expect(server.owner.query(`delete from ${table}`)).rejects.toThrow(/append-only/)
     }
   })
   it('shows no row of another site', async () => {
-    const db = await pool.connect()
+    const db = await server.pool.connect()
     await db.query('begin')
     await db.query("select set_config('awl.site', $1, true)", [uuid7()])
     for (const table of ['patient', 'examination', 'entry', 'verdict', 'referral', 'referral_event'])
@@ -224,7 +165,7 @@ describe('recording', () => {
 
 describe('signing, amending, referring', () => {
   const soft = (): Entry[] => [
-    ...examinedNormal(viewOf(pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date(Date.now() - 60_000).toISOString(), newId: uuid7 }),
+    ...examinedNormal(viewOf(server.pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date(Date.now() - 60_000).toISOString(), newId: uuid7 }),
     entry('story.onset-at', new Date(Date.now() - 30 * 86_400_000).toISOString(), { qualifiers: { precision: 'day' } }),
     entry('knee.test.lachman', 8, { side: 'right', qualifiers: { 'end-point': 'soft' } }),
     entry('knee.test.lachman', 2, { side: 'left', qualifiers: { 'end-point': 'firm' } }),
@@ -241,10 +182,9 @@ describe('signing, amending, referring', () => {
       entries: [entry('story.fever', 'present', { amends: 'told on the phone afterwards' })],
     })
     expect(amended.statusCode).toBe(200)
-    expect((await owner.query<{ kind: string }>('select kind from verdict where examination_id = $1 order by at', [id])).rows.map((row) => row.kind)).toEqual([
-      'signed',
-      'amended',
-    ])
+    expect(
+      (await server.owner.query<{ kind: string }>('select kind from verdict where examination_id = $1 order by at', [id])).rows.map((row) => row.kind),
+    ).toEqual(['signed', 'amended'])
   })
   it('refuses a signature under another verdict than its own', async () => {
     const id = await start()
@@ -292,7 +232,7 @@ describe('signing, amending, referring', () => {
 
 describe('the demonstration and the audit', () => {
   it('has patients and examinations in every state', async () => {
-    const { rows } = await owner.query<{ patients: number; examinations: number; drafts: number; tiers: number; amended: number; referrals: number }>(
+    const { rows } = await server.owner.query<{ patients: number; examinations: number; drafts: number; tiers: number; amended: number; referrals: number }>(
       `select (select count(*)::int from patient where local_number < 'H4120') as patients, (select count(*)::int from examination) as examinations, (select count(*)::int from examination where signed_at is null) as drafts, (select count(distinct floor)::int from verdict) as tiers, (select count(*)::int from verdict where kind = 'amended') as amended, (select count(*)::int from referral) as referrals`,
     )
     const [count] = rows
@@ -303,11 +243,11 @@ describe('the demonstration and the audit', () => {
     expect(count?.amended).toBeGreaterThan(0)
     expect(count?.referrals).toBeGreaterThan(0)
   })
-  it('loads once only', async () => expect(await loadDemo(ownerUrl, pack)).toBe('already there'))
+  it('loads once only', async () => expect(await loadDemo(server.ownerUrl, server.pack)).toBe('already there'))
   it('seals every audit row, and finds one that was tampered with', async () => {
-    expect(await firstBrokenSeal(owner)).toBeUndefined()
-    await owner.query('alter table audit disable trigger append_only')
-    await owner.query("update audit set action = 'nothing to see' where seq = 2")
-    expect(await firstBrokenSeal(owner)).toEqual({ seq: '2' })
+    expect(await firstBrokenSeal(server.owner)).toBeUndefined()
+    await server.owner.query('alter table audit disable trigger append_only')
+    await server.owner.query("update audit set action = 'nothing to see' where seq = 2")
+    expect(await firstBrokenSeal(server.owner)).toEqual({ seq: '2' })
   })
 })

@@ -193,7 +193,7 @@ function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goa
   const first = search.find([out, meeting], mayUse)
   const escape = first.found || first.exhausted ? first : search.find([meeting, out], mayUse)
   if (!escape.found) return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
-  const told = [...escape.found].map(([slot, reading]) => `${search.pack.items[Math.floor(slot / 3)]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`)
+  const told = [...escape.found].map(([slot, reading]) => `${search.pack.items[Math.floor(slot / 3) % search.pack.items.length]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`)
   return [problem(id, `is met by core findings without being in play: ${told.join(', ')}`, 'widen inPlay')]
 }
 

@@ -102,9 +102,19 @@ function comparison(text: string, left: string, cmp: Comparator, right: string, 
   }
   const fn = TERM_FUNCTIONS.find((name) => name === call[1])
   if (!fn) throw new RuleError('rule-syntax', `"${call[1] ?? ''}" is not a function of a leaf, in "${text}"`, `use one of ${TERM_FUNCTIONS.join(', ')}`)
-  const [first, ...more] = splitList(call[2] ?? '').map((path) => itemPath(path, text, names))
+  const args = splitList(call[2] ?? '')
+  const window = fn === 'change' ? hoursOf(args[1], text) : {}
+  const [first, ...more] = (fn === 'change' ? args.slice(0, 1) : args).map((path) => itemPath(path, text, names))
   if (!first) throw unknownName('', text)
-  return { type: 'compare', text, over: 'this', term: { ...term(fn, first), ...(more.length ? { more: more.map((m) => m.item) } : {}) }, cmp, operand }
+  return { type: 'compare', text, over: 'this', term: { ...term(fn, first), ...(more.length ? { more: more.map((m) => m.item) } : {}), ...window }, cmp, operand }
+}
+
+/** How far back a comparison with an earlier check looks: `48h`, `7d`. */
+function hoursOf(written: string | undefined, text: string): { readonly window?: number } {
+  if (written === undefined) return {}
+  const [, count, unit] = /^(\d+)([hd])$/.exec(written) ?? []
+  if (count === undefined) throw new RuleError('rule-syntax', `"${written}" is no time, in "${text}"`, 'write hours or days: 48h, 7d')
+  return { window: Number(count) * (unit === 'd' ? 24 : 1) }
 }
 
 function stateLeaf(text: string, fn: string, args: readonly string[], names: Names, self: string): Leaf {
@@ -116,6 +126,8 @@ function stateLeaf(text: string, fn: string, args: readonly string[], names: Nam
     case 'unseen':
     case 'not-valid':
       return { type: fn, text, item: itemPath(first, text, names).item }
+    case 'rechecked':
+      return { type: fn, text, item: itemPath(first, text, names).item, ...hoursOf(args[1], text) }
     case 'could-not':
       return { type: 'could-not', text, item: itemPath(first, text, names).item, ...(args[1] ? { reason: args[1] } : {}) }
     case 'all-examined': {

@@ -142,6 +142,8 @@ export interface Term {
   readonly qualifier?: string
   /** Further items of `worst`. */
   readonly more?: readonly string[]
+  /** How far back `change` looks, hours; any time when left out. */
+  readonly window?: number
 }
 
 export type Leaf =
@@ -150,6 +152,7 @@ export type Leaf =
   | { readonly type: 'weak'; readonly text: string; readonly item: string }
   | { readonly type: 'differs'; readonly text: string; readonly item: string }
   | { readonly type: 'unseen' | 'not-valid'; readonly text: string; readonly item: string }
+  | { readonly type: 'rechecked'; readonly text: string; readonly item: string; readonly window?: number }
   | { readonly type: 'could-not'; readonly text: string; readonly item: string; readonly reason?: string }
   | { readonly type: 'all-examined'; readonly text: string; readonly items: readonly string[] }
   | { readonly type: 'flag' | 'hold' | 'in-play'; readonly text: string; readonly ref: string }

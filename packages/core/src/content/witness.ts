@@ -1,6 +1,6 @@
 import { rungFits } from '../judge/compileLeaf.js'
 import { Prepared } from '../judge/prepare.js'
-import { slotOf, type Compiled, type Context, type Reading, type Slot } from '../judge/runtime.js'
+import { slotOf, type Compiled, type Context, type Earlier, type Reading, type Slot } from '../judge/runtime.js'
 import { NO, UNKNOWN, YES } from '../judge/truth.js'
 import { itemsOfLeaf, leavesOf, rulesOfCalc } from './rules.js'
 import type { Item, Leaf, Pack, Scalar } from './types.js'
@@ -12,7 +12,7 @@ export interface Goal {
   readonly side?: typeof RIGHT | typeof LEFT
 }
 
-/** Findings that grant every wish, by slot number; undefined when none was found within the budget. */
+/** Findings that grant every wish, by slot number, those of an earlier check after all slots of the present one; undefined when none was found within the budget. */
 export type Witness = ReadonlyMap<number, Reading>
 export type Search = { readonly found: Witness } | { readonly found: undefined; readonly exhausted: boolean }
 
@@ -21,6 +21,7 @@ type CalcLeaf = Extract<Leaf, { type: 'calc' }>
 const RIGHT = 0
 const LEFT = 1
 const BUDGET = 120_000
+const NOW = Date.UTC(2026, 0, 15)
 
 /**
  * Looks for findings that make rules come out as wished, by trying for each leaf the values at and beside the thresholds that the
@@ -30,13 +31,15 @@ export class WitnessSearch {
   readonly prepared: Prepared
   private readonly context: Context
   private readonly slots: (Reading | undefined)[]
+  private readonly earlier: (Earlier | undefined)[]
   private readonly thresholds: ReadonlyMap<string, readonly number[]>
   private budget = 0
 
   constructor(readonly pack: Pack) {
     this.prepared = new Prepared(pack)
     this.slots = new Array<Reading | undefined>(pack.items.length * 3)
-    this.context = this.prepared.context(this.slots, [], Date.UTC(2026, 0, 15))
+    this.earlier = new Array<Earlier | undefined>(this.slots.length)
+    this.context = this.prepared.context(this.slots, this.earlier, NOW)
     this.thresholds = thresholdsOf(pack)
   }
 
@@ -44,11 +47,35 @@ export class WitnessSearch {
    * @param mayUse which items may be examined
    */
   find(goals: readonly Goal[], mayUse: (item: Item) => boolean = () => true): Search {
+    const first = this.findWith(goals, mayUse, [])
+    const compared = [...this.prepared.compared]
+    return first.found || compared.length === 0 ? first : this.findWith(goals, mayUse, compared)
+  }
+
+  /** @param checked items that were found normal at an earlier check */
+  private findWith(goals: readonly Goal[], mayUse: (item: Item) => boolean, checked: readonly number[]): Search {
     this.slots.fill(undefined)
+    this.earlier.fill(undefined)
+    for (const item of checked) for (let side = 0; side < 3; side++) this.earlier[slotOf(item, side)] = { reading: calmReading(this.prepared.item(item)), hours: 1 }
     this.budget = BUDGET
-    const found = this.solve(goals, mayUse) ? new Map(this.slots.flatMap((reading, at) => (reading ? [[at, reading] as const] : []))) : undefined
+    const isFound = this.solve(goals, mayUse)
+    const readings = [...this.slots, ...this.earlier.map((one) => one?.reading)]
     this.slots.fill(undefined)
-    return found ? { found } : { found: undefined, exhausted: this.budget > 0 }
+    this.earlier.fill(undefined)
+    return isFound ? { found: new Map(readings.flatMap((reading, at) => (reading ? [[at, reading] as const] : []))) } : { found: undefined, exhausted: this.budget > 0 }
+  }
+
+  /** A working area with the findings of a witness, to run rules in. */
+  contextOf(witness: Witness): Context {
+    const slots = new Array<Reading | undefined>(this.slots.length)
+    const earlier = new Array<Earlier | undefined>(this.slots.length)
+    for (const [at, reading] of witness) {
+      if (at < slots.length) slots[at] = reading
+      else earlier[at - slots.length] = { reading, hours: 1 }
+    }
+    const context = this.prepared.context(slots, earlier, NOW)
+    this.prepared.enterPhase(context, { deciding: false, indicated: null })
+    return context
   }
 
   private solve(goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
@@ -176,6 +203,15 @@ export class WitnessSearch {
     return [...new Set([reference, ...near, ...near.map((n) => reference + n)])].filter((n) => n >= (min ?? -Infinity) && n <= (max ?? Infinity)).slice(0, 40)
   }
 }
+
+/** Examined and normal; a number without a normal value is the reference that differences are taken from. */
+const calmReading = (item: Item): Reading => ({
+  examined: true,
+  reason: undefined,
+  notValid: false,
+  value: item.normal?.value ?? (item.options.length > 0 || item.kind === 'moment' ? undefined : referenceOf(item)),
+  qualifiers: item.normal?.qualifiers ?? {},
+})
 
 /** The number that the other side has wherever only the difference matters. */
 const referenceOf = ({ min, max }: { readonly min?: number; readonly max?: number }): number =>

@@ -2,7 +2,7 @@ import type { Comparator, Item, Leaf, RuleNode } from '../content/types.js'
 import { compareWorth, type Target } from './compare.js'
 import type { Prepared } from './prepare.js'
 import type { ReadyCalc } from './readyCalc.js'
-import { otherSide, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
+import { isWithin, otherSide, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
 import { termReader } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 
@@ -26,6 +26,8 @@ export function compileLeaf(node: LeafNode, prepared: Prepared): Compiled {
       return done(weakLeaf(leaf, prepared), (side) => bothSlots(prepared, leaf.item, side))
     case 'differs':
       return done(differsLeaf(leaf, prepared), (side) => bothSlots(prepared, leaf.item, side))
+    case 'rechecked':
+      return done(recheckedLeaf(leaf, prepared), (side) => [ownSlot(prepared, leaf.item, side)])
     case 'unseen':
     case 'not-valid':
     case 'could-not':
@@ -217,6 +219,13 @@ function stateLeaf(leaf: StateLeaf, prepared: Prepared): Run {
     const asked = 'reason' in leaf ? leaf.reason : undefined
     return asked === undefined || asked === reading.reason ? YES : NO
   }
+}
+
+/** Met when the finding was examined before as well: always met or not met. */
+function recheckedLeaf(leaf: Of<'rechecked'>, prepared: Prepared): Run {
+  const index = prepared.index(leaf.item)
+  const item = prepared.item(index)
+  return (context, side) => (isWithin(context.previous[slotOf(index, sideOf(item, side))], leaf.window) ? YES : NO)
 }
 
 function allExaminedLeaf(leaf: Of<'all-examined'>, prepared: Prepared): Run {

@@ -7,7 +7,7 @@ import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, type ClockReading } from './clock.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
-import { SIDE_INDEX, SIDE_NAMES, readingsOf, slotOf, standingEntries, type Context } from './runtime.js'
+import { SIDE_INDEX, SIDE_NAMES, earlierAt, readingsOf, slotOf, standingEntries, type Context, type Earlier } from './runtime.js'
 import { NO, UNKNOWN, YES, truthOf, type T, type Truth } from './truth.js'
 import { waitsForAsked } from './waitsForAsked.js'
 
@@ -61,10 +61,18 @@ export interface Judgement {
   readonly sides: readonly number[]
   /** The entry that stands in each slot, for judging on. */
   readonly standing: readonly (Entry | undefined)[]
+  /** What else was recorded in the slots that are compared with an earlier check, in this examination or before it. */
+  readonly others: ReadonlyMap<number, readonly Entry[]>
 }
 
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
 export const preparePack = oncePer((pack: Pack) => new Prepared(pack))
+
+/** Items of a region that some rule compares with an earlier check. */
+export const comparedItems = (pack: Pack, region: string): ReadonlySet<string> => {
+  const prepared = preparePack(viewOf(pack, region))
+  return new Set([...prepared.compared].map((at) => prepared.item(at).id))
+}
 
 /**
  * Judges an examination: which flags are met, which are still open, and the range of priority that follows.
@@ -77,10 +85,31 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
   const view = viewOf(pack, examination.complaint.region)
   const prepared = preparePack(view)
   const standing = standingEntries(view, prepared.indexOf, examination.entries)
-  const previous = readingsOf(view, standingEntries(view, prepared.indexOf, examination.previous ?? []))
+  const others = otherEntries(prepared, standing, examination)
+  const previous: Earlier[] = []
+  for (const [slot, entries] of others) {
+    const earlier = earlierAt(view, slot, standing[slot], entries)
+    if (earlier) previous[slot] = earlier
+  }
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, others }
+}
+
+function otherEntries(
+  prepared: Prepared,
+  standing: readonly (Entry | undefined)[],
+  { entries, previous = [] }: Examination,
+): ReadonlyMap<number, readonly Entry[]> {
+  const others = new Map<number, Entry[]>()
+  if (prepared.compared.size === 0) return others
+  for (const entry of [...entries, ...previous]) {
+    const item = prepared.indexOf.get(entry.item)
+    if (item === undefined || !prepared.compared.has(item)) continue
+    const slot = slotOf(item, SIDE_INDEX[entry.side])
+    if (standing[slot] !== entry) others.set(slot, [...(others.get(slot) ?? []), entry])
+  }
+  return others
 }
 
 /** The sides that are judged: a neck or a back has no side of its own, but its nerves have, so both are. */

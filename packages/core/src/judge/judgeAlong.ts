@@ -3,7 +3,7 @@ import type { Entry, Examination } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { askedItems } from './asked.js'
 import { judgement, verdictOf, type Judgement } from './judge.js'
-import { SIDE_INDEX, readingAt, slotOf } from './runtime.js'
+import { SIDE_INDEX, earlierAt, readingAt, slotOf } from './runtime.js'
 
 /**
  * The judgement after one more entry: the same as judging the longer record anew, but only what hangs on that item is worked out again.
@@ -15,16 +15,22 @@ export function rejudge(before: Judgement, entry: Entry): Judgement {
   if (item === undefined) return before
   const at = slotOf(item, SIDE_INDEX[entry.side])
   const held = before.standing[at]
-  if (held && !isLater(entry, held)) return before
+  const isCompared = prepared.compared.has(item)
+  const isOlder = held !== undefined && !isLater(entry, held)
+  if (isOlder && !isCompared) return before
+  const [stands, other] = isOlder ? [held, entry] : [entry, held]
   const standing = [...before.standing]
-  standing[at] = entry
+  standing[at] = stands
+  const others = isCompared && other ? new Map([...before.others, [at, [...(before.others.get(at) ?? []), other]]]) : before.others
   const slots = [...before.context.slots]
-  slots[at] = readingAt(prepared.pack, at, entry)
-  const context = prepared.contextAfter(before.context, slots, item)
+  slots[at] = readingAt(prepared.pack, at, stands)
+  const previous = [...before.context.previous]
+  previous[at] = earlierAt(prepared.pack, at, stands, others.get(at))
+  const context = prepared.contextAfter(before.context, slots, previous, item)
   prepared.resumePhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.resumePhase(context, { deciding: false, indicated: asked.level })
-  return { verdict: verdictOf(prepared, context, sides, asked), prepared, context, sides, standing }
+  return { verdict: verdictOf(prepared, context, sides, asked), prepared, context, sides, standing, others }
 }
 
 /**

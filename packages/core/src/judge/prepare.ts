@@ -1,4 +1,5 @@
-import type { Flag, Hold, Item, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
+import { leavesOf, rulesOf } from '../content/rules.js'
+import type { Flag, Hold, Item, Leaf, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
 import { TIERS } from '../content/types.js'
 import { compileRule } from './compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
@@ -44,6 +45,8 @@ export class Prepared {
   readonly alwaysAsked: Uint8Array
   /** Items that are worked out, each with an item that it is worked out from. */
   readonly workedOut: readonly { readonly item: number; readonly source: number }[]
+  /** Items that some rule compares with an earlier check. */
+  readonly compared: ReadonlySet<number>
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
   readonly calcs: readonly ReadyCalc[]
   readonly indexOf: ReadonlyMap<string, number>
@@ -84,6 +87,7 @@ export class Prepared {
       Object.values(item.derive?.from ?? {}).flatMap((path) => this.sourceIndex(path).map((source) => ({ item: at, source }))),
     )
     this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
+    this.compared = new Set(rulesOf(pack).flatMap(([, rule]) => leavesOf(rule).flatMap((leaf) => comparedItem(leaf).map((id) => this.index(id)))))
   }
 
   /** One compiled rule for each text, however often it stands in the pack. */
@@ -133,10 +137,10 @@ export class Prepared {
   }
 
   /** The working area after one item reads otherwise: what does not depend on it is kept. */
-  contextAfter(before: Context, slots: Context['slots'], item: number): Context {
+  contextAfter(before: Context, slots: Context['slots'], previous: Context['previous'], item: number): Context {
     const copy = ({ truths, ladders, scores }: Memory): Memory => ({ truths: Int8Array.from(truths), ladders: [...ladders], scores: [...scores] })
     const memories = [copy(before.memories[0]), copy(before.memories[1])] as const
-    const after = { ...before, slots, memories, memory: memories[1], derived: new Map(before.derived) }
+    const after = { ...before, slots, previous, memories, memory: memories[1], derived: new Map(before.derived) }
     this.forget(after, memories, item)
     return after
   }
@@ -219,6 +223,9 @@ export class Prepared {
     return { fn: 'value', item, qualifier: path.slice(cut + 1) }
   }
 }
+
+const comparedItem = (leaf: Leaf): string[] =>
+  leaf.type === 'rechecked' ? [leaf.item] : leaf.type === 'compare' && leaf.term.fn === 'change' ? [leaf.term.item] : []
 
 const applicable = ({ id, effect }: Modifier): ApplicableModifier =>
   'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }

@@ -10,6 +10,8 @@ export interface ProofFinding {
   readonly value?: Value | { readonly low: number; readonly high: number }
   readonly qualifiers?: Reading['qualifiers']
   readonly reason?: string
+  /** What it is compared with: the check before, and how many hours before. */
+  readonly before?: { readonly value?: Value; readonly qualifiers: Reading['qualifiers']; readonly hours: number }
 }
 
 /** One step of a proof. A reader checks each leaf against its findings, and each step against the ones below it. */
@@ -46,7 +48,8 @@ function decides(op: 'all' | 'any' | 'not' | 'proven' | 'atLeast', whole: T, par
 function leafProof(rule: Compiled, context: Context, side: number, prepared: Prepared, truth: T): ProofNode {
   if (rule.node.op !== 'leaf') throw new Error('not a leaf')
   const { leaf } = rule.node
-  const findings = rule.reads(side).map((slot) => findingOf(slot, context, prepared))
+  const isChange = leaf.type === 'rechecked' || (leaf.type === 'compare' && leaf.term.fn === 'change')
+  const findings = rule.reads(side).map((slot) => ({ ...findingOf(slot, context, prepared), ...(isChange ? beforeOf(slot, context) : {}) }))
   const inner =
     leaf.type === 'calc'
       ? calcProof(leaf.calc, context, side, prepared)
@@ -88,6 +91,13 @@ function findingOf(slot: Slot, context: Context, prepared: Prepared): ProofFindi
     ...(Object.keys(reading.qualifiers).length > 0 ? { qualifiers: reading.qualifiers } : {}),
     ...(reading.reason === undefined ? {} : { reason: reading.reason }),
   }
+}
+
+function beforeOf(slot: Slot, context: Context): Pick<ProofFinding, 'before'> {
+  const earlier = context.previous[slotOf(slot.item, slot.side)]
+  if (!earlier) return {}
+  const { value, qualifiers } = earlier.reading
+  return { before: { ...(value === undefined ? {} : { value }), qualifiers, hours: earlier.hours } }
 }
 
 function unread(slot: Slot, context: Context, item: string, side: string, prepared: Prepared): ProofFinding {

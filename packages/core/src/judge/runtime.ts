@@ -1,6 +1,7 @@
 import type { Item, Pack, RuleNode, Scalar, Side, Value } from '../content/types.js'
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
+import { earlierOf, hoursBetween } from '../record/recheck.js'
 import type { T } from './truth.js'
 
 /** Sides as the inner loops number them. */
@@ -15,6 +16,12 @@ export interface Reading {
   readonly notValid: boolean
   readonly value: Value | undefined
   readonly qualifiers: Readonly<Record<string, Scalar | readonly string[]>>
+}
+
+/** What a slot read at the check before, and how long before. */
+export interface Earlier {
+  readonly reading: Reading
+  readonly hours: number
 }
 
 export interface Interval {
@@ -43,7 +50,7 @@ export interface Memory {
 /** One judgement in progress. A phase decides how a missing finding reads. */
 export interface Context {
   readonly slots: readonly (Reading | undefined)[]
-  readonly previous: readonly (Reading | undefined)[]
+  readonly previous: readonly (Earlier | undefined)[]
   readonly asOf: number
   /** Per item: 1 when some rule asks for it (or may yet), 0 when nothing calls for it. */
   indicated: Uint8Array | null
@@ -111,3 +118,14 @@ function readingOf(item: Item | undefined, entry: { state: string; reason?: stri
     qualifiers: entry.qualifiers ?? {},
   }
 }
+
+/** What a slot is compared with when a rule asks for the change: see `earlierOf`. */
+export function earlierAt(pack: Pack, slot: number, standing: Entry | undefined, others: readonly Entry[] | undefined): Earlier | undefined {
+  const earlier = others && earlierOf(standing, others)
+  const reading = earlier && readingAt(pack, slot, earlier)
+  return standing && earlier && reading ? { reading, hours: hoursBetween(earlier, standing) } : undefined
+}
+
+/** Is there an earlier check, and not too long ago? */
+export const isWithin = (earlier: Earlier | undefined, window: number | undefined): earlier is Earlier =>
+  earlier !== undefined && (window === undefined || earlier.hours <= window)

@@ -2,7 +2,7 @@ import type { Item, Term } from '../content/types.js'
 import { measureOf } from '../measure/registry.js'
 import { isInterval } from './compare.js'
 import type { Prepared } from './prepare.js'
-import { otherSide, sideOf, slotOf, type Context, type Reading, type Worth } from './runtime.js'
+import { isWithin, otherSide, sideOf, slotOf, type Context, type Reading, type Worth } from './runtime.js'
 
 export type Read = (context: Context, side: number) => Worth
 
@@ -26,21 +26,22 @@ export function termReader(term: Term, prepared: Prepared): Read {
       const all = [own, ...(term.more ?? []).map((id) => itemReader(prepared.index(id), prepared.item(prepared.index(id)), undefined, prepared))]
       return (context, side) => greatest(all.map((read) => read(context, side)))
     }
-    case 'change': {
-      const before = itemReader(index, item, term.qualifier, prepared, true)
-      return (context, side) => subtract(own(context, side), before(context, side))
-    }
+    case 'change':
+      return (context, side) => {
+        const earlier = context.previous[slotOf(index, sideOf(item, side))]
+        return isWithin(earlier, term.window) ? subtract(own(context, side), worthOf(earlier.reading, item, term.qualifier)) : null
+      }
   }
 }
 
 /** The worth of one item on one side: what was entered, else what its measure works out from other findings. */
-function itemReader(index: number, item: Item, qualifier: string | undefined, prepared: Prepared, previous = false): Read {
+function itemReader(index: number, item: Item, qualifier: string | undefined, prepared: Prepared): Read {
   const entered: Read = (context, side) => {
-    const reading = (previous ? context.previous : context.slots)[slotOf(index, sideOf(item, side))]
+    const reading = context.slots[slotOf(index, sideOf(item, side))]
     return reading ? worthOf(reading, item, qualifier) : null
   }
   const derive = item.derive
-  if (!derive || qualifier !== undefined || previous) return entered
+  if (!derive || qualifier !== undefined) return entered
   const measure = measureOf(derive.measure)
   const inputs = Object.entries(derive.from).map(([name, path]) => [name, prepared.reader(path, item)] as const)
   return (context, side) => {

@@ -30,7 +30,7 @@ const OF_BOTH: Readonly<Record<Term['fn'], string>> = {
   deficit: 'percent short of the other side, ',
   gap: 'second reading less the first, ',
   worst: 'the worst of ',
-  change: 'since the last examination, ',
+  change: 'since the check before, ',
 }
 
 /**
@@ -66,6 +66,8 @@ function leafLine(pack: Pack, leaf: Leaf): RuleLine {
       return calcLine(pack, leaf)
     case 'weak':
       return plain(`${name(leaf.item)}: weak, 4 or less, or less than the other side`)
+    case 'rechecked':
+      return plain(`${name(leaf.item)}: examined before${windowWords(leaf.window)}`)
     case 'differs':
       return plain(`${name(leaf.item)}: differs between the sides`)
     case 'unseen':
@@ -87,6 +89,7 @@ function leafLine(pack: Pack, leaf: Leaf): RuleLine {
   }
 }
 
+const windowWords = (hours: number | undefined): string => (hours === undefined ? '' : ` within ${hours >= 72 ? `${hours / 24} days` : `${hours} h`}`)
 const flagOf = (pack: Pack, id: string): Flag | undefined => pack.flags.find((flag) => flag.id === id)
 const overWords = (over: 'this' | 'either' | 'both'): string => (over === 'this' ? '' : over === 'either' ? ', on either side' : ', on both sides')
 
@@ -100,7 +103,7 @@ function comparedWords(items: ReadonlyMap<string, Item>, { term, cmp, operand, o
   const item = items.get(term.item)
   const about = term.qualifier === undefined ? item : item?.qualifiers[term.qualifier]
   const names = [item?.label ?? term.item, ...(term.more ?? []).map((id) => items.get(id)?.label ?? id)].join(', ')
-  const what = `${OF_BOTH[term.fn]}${names}${term.qualifier === undefined ? '' : `, ${about?.label ?? term.qualifier}`}`
+  const what = `${OF_BOTH[term.fn]}${names}${term.qualifier === undefined ? '' : `, ${about?.label ?? term.qualifier}`}${windowWords(term.window)}`
   const unit = about?.unit && operand.every((word) => word !== '' && !Number.isNaN(Number(word))) ? (about.unit === '°' ? '°' : ` ${about.unit}`) : ''
   return `${what}${cmp === 'is' ? ': present' : ` ${COMPARED[cmp]} ${operand.join(', ')}${unit}`}${overWords(over)}`
 }

@@ -41,6 +41,6 @@ export interface Examination {
   readonly asOf: string
   readonly setting?: 'primary-care' | 'emergency'
   readonly entries: readonly Entry[]
-  /** An earlier examination of the same complaint; rules on change read it. */
+  /** What was found at earlier examinations of the same joint: rules on change compare with it, as with earlier checks in this one. */
   readonly previous?: readonly Entry[]
 }

@@ -120,4 +120,5 @@ export const examinationFile = (examination: Examination, about: Pick<Examinatio
   asOf: examination.asOf,
   ...(examination.setting ? { setting: examination.setting } : {}),
   entries: examination.entries,
+  ...(examination.previous ? { previous: examination.previous } : {}),
 })

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { conditionRanges, judge, judgeAlong, judgedSides, judgement, nerveLevels, problemLine, viewOf } from '../../src/index.js'
 import { lintRegion, searchFlags } from '../../src/content/lint.js'
-import { WitnessSearch } from '../../src/content/witness.js'
+import { WitnessSearch, type Witness } from '../../src/content/witness.js'
 import { NO, YES } from '../../src/judge/truth.js'
 import { AS_OF, calmRecord, thePack } from '../support.js'
 
@@ -55,15 +55,9 @@ export function regionSuite(id: string, { core, flags }: About): void {
       const met = search.find([{ rule, want: YES }])
       expect(met.found).toBeDefined()
       expect(search.find([{ rule, want: NO }]).found).toBeDefined()
-      const truth = (slots: ReadonlyMap<number, unknown>): number => {
-        const array = new Array<never>(view.items.length * 3)
-        for (const [slot, reading] of slots) array[slot] = reading as never
-        const context = search.prepared.context(array, [], Date.UTC(2026, 0, 15))
-        search.prepared.enterPhase(context, { deciding: false, indicated: null })
-        return rule.run(context, 0)
-      }
+      const truth = (witness: Witness): number => rule.run(search.contextOf(witness), 0)
       const least = new Map(met.found)
-      const without = (slot: number): Map<number, unknown> => new Map([...least].filter(([one]) => one !== slot))
+      const without = (slot: number): Witness => new Map([...least].filter(([one]) => one !== slot))
       for (const slot of [...least.keys()]) if (truth(without(slot)) === YES) least.delete(slot)
       expect(truth(least)).toBe(YES)
       for (const slot of least.keys()) expect(truth(without(slot))).not.toBe(YES)

@@ -84,6 +84,25 @@ export async function entriesOfAll(db: Db, examinations: readonly string[]): Pro
   return new Map(rows.map((row) => [row.examination, row.entries]))
 }
 
+/**
+ * What was found of the same patient's same joint at examinations that were signed before each of these began: of every item and side the
+ * last that was examined. What was recorded or amended since it began is not among them, so that it is judged alike whenever it is judged.
+ */
+export async function earlierEntriesOf(db: Db, examinations: readonly string[]): Promise<ReadonlyMap<string, Entry[]>> {
+  const { rows } = await db.query<{ examination: string; entries: Entry[] | null }>(
+    `select examination, jsonb_agg(body) filter (where body ->> 'state' = 'examined') as entries from (
+       select distinct on (now.id, entry.item, entry.side) now.id as examination, entry.body
+       from examination now
+       join examination past on past.patient_id = now.patient_id and past.region = now.region and past.signed_at < now.started_at
+       join entry on entry.examination_id = past.id and entry.received_at < now.started_at
+       where now.id = any($1)
+       order by now.id, entry.item, entry.side, entry.at desc, entry.id desc
+     ) last group by examination`,
+    [examinations],
+  )
+  return new Map(rows.flatMap(({ examination, entries }) => (entries ? [[examination, entries]] : [])))
+}
+
 /** Adds entries; one that is already stored is left as it is. @returns the ids of those that were new */
 export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<ReadonlySet<string>> {
   const { rows } = await db.query<{ id: string }>(

@@ -90,7 +90,13 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return asSite(app.pool, account.site, async (db) => {
       const { row, examination } = await loadExamination(db, app.shelf, id)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
-      return { ...row, entries: examination.entries, verdict: await lastVerdict(db, id), visitWith: await otherJoints(db, app.shelf, row) }
+      return {
+        ...row,
+        entries: examination.entries,
+        previous: examination.previous ?? [],
+        verdict: await lastVerdict(db, id),
+        visitWith: await otherJoints(db, app.shelf, row),
+      }
     })
   })
 

@@ -1,10 +1,31 @@
 import { createHash } from 'node:crypto'
-import { judge, judgement, publicVerdict, shownVerdict, type Entry, type Examination, type Judgement, type Pack, type ShownVerdict } from '@kneecap-awl/core'
+import {
+  comparedItems,
+  judge,
+  judgement,
+  publicVerdict,
+  shownVerdict,
+  type Entry,
+  type Examination,
+  type Judgement,
+  type Pack,
+  type ShownVerdict,
+} from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
 import { HttpProblem, notFound } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
-import { addVerdict, entriesOf, entriesOfAll, examinationById, lockVisit, markSigned, recentExaminations, type ExaminationRow } from './queries.js'
+import {
+  addVerdict,
+  earlierEntriesOf,
+  entriesOf,
+  entriesOfAll,
+  examinationById,
+  lockVisit,
+  markSigned,
+  recentExaminations,
+  type ExaminationRow,
+} from './queries.js'
 
 export interface Loaded {
   readonly row: ExaminationRow
@@ -18,8 +39,20 @@ export async function loadExamination(db: Db, shelf: PackShelf, id: string): Pro
   if (!row) throw notFound('examination')
   const pack = await shelf.byHash(db, row.packHash)
   if (!pack) throw notFound('content pack')
-  const entries = await entriesOf(db, id)
-  return { row, pack, examination: { complaint: { region: row.region, sides: row.sides }, asOf: row.startedAt, setting: row.setting, entries } }
+  return { row, pack, examination: examinationOf(row, pack, await entriesOf(db, id), (await earlierEntriesOf(db, [id])).get(id)) }
+}
+
+/** @param earlier what was found at this joint before; of it only what some rule compares with is kept */
+function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[], earlier: readonly Entry[] = []): Examination {
+  const compared = earlier.length > 0 ? comparedItems(pack, row.region) : undefined
+  const previous = earlier.filter((entry) => compared?.has(entry.item))
+  return {
+    complaint: { region: row.region, sides: row.sides },
+    asOf: row.startedAt,
+    setting: row.setting,
+    entries,
+    ...(previous.length > 0 ? { previous } : {}),
+  }
 }
 
 /** Today's examinations. */
@@ -29,20 +62,14 @@ export async function deskExaminations(db: Db, shelf: PackShelf): Promise<Examin
 
 /** Each examination with its range; one that is not signed stands at what its findings so far give. */
 export async function withRange(db: Db, shelf: PackShelf, rows: readonly ExaminationRow[]): Promise<ExaminationRow[]> {
-  const entries = await entriesOfAll(
-    db,
-    rows.filter((row) => row.floor === null).map((row) => row.id),
-  )
+  const open = rows.filter((row) => row.floor === null).map((row) => row.id)
+  const entries = await entriesOfAll(db, open)
+  const earlier = await earlierEntriesOf(db, open)
   return Promise.all(
     rows.map(async (row) => {
       const pack = row.floor === null ? await shelf.byHash(db, row.packHash) : undefined
       if (!pack) return row
-      const { floor, ceiling } = judge(pack, {
-        complaint: { region: row.region, sides: row.sides },
-        asOf: row.startedAt,
-        setting: row.setting,
-        entries: entries.get(row.id) ?? [],
-      })
+      const { floor, ceiling } = judge(pack, examinationOf(row, pack, entries.get(row.id) ?? [], earlier.get(row.id)))
       return { ...row, floor, ceiling }
     }),
   )
@@ -93,13 +120,13 @@ export async function storeVerdict(
     floor: judged.verdict.floor,
     ceiling: judged.verdict.ceiling,
     body: publicVerdict(loaded.pack, loaded.examination, judged),
-    recordHash: recordHash(loaded.examination.entries, loaded.row.packHash),
+    recordHash: recordHash([...loaded.examination.entries, ...(loaded.examination.previous ?? [])], loaded.row.packHash),
     reason,
     by: by.id,
   })
 }
 
-/** SHA-256 over the entries in order of id and the pack's hash: the same record always seals alike. */
+/** SHA-256 over the entries, with those it was compared with, in order of id and the pack's hash: the same record always seals alike. */
 export function recordHash(entries: readonly Entry[], packHash: string): string {
   const sorted = [...entries].sort((a, b) => (a.id < b.id ? -1 : 1))
   return createHash('sha256')

@@ -30,6 +30,12 @@ export async function referralsOfExamination(db: Db, examination: string): Promi
   return rows
 }
 
+/** Whether the referral is one of this site: a reference alone would also find those of others. */
+export async function hasReferral(db: Db, id: string): Promise<boolean> {
+  const { rowCount } = await db.query('select 1 from referral where id = $1', [id])
+  return rowCount === 1
+}
+
 export interface NewReferral {
   readonly id: string
   readonly examination: string

@@ -6,7 +6,7 @@ import { uuid7 } from '../db/uuid7.js'
 import { loadExamination } from '../examinations/service.js'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { patientById } from '../patients/queries.js'
-import { addReferral, addReferralEvent, openReferrals, referralsOfExamination } from './queries.js'
+import { addReferral, addReferralEvent, hasReferral, openReferrals, referralsOfExamination } from './queries.js'
 
 const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
 
@@ -85,6 +85,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
     const { kind, note } = request.body as { kind: string; note?: string }
     const { id } = request.params as { id: string }
     await asSite(app.pool, account.site, async (db) => {
+      if (!(await hasReferral(db, id))) throw notFound('referral')
       await addReferralEvent(db, { id: uuid7(), referral: id, site: account.site, kind, note: note ?? '', by: account.id })
       await addAudit(db, { site: account.site, account: account.id, action: `referral ${kind}`, about: id })
     })

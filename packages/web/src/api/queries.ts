@@ -40,6 +40,8 @@ export interface ExaminationSummary {
 
 export interface ExaminationDetail extends ExaminationSummary {
   readonly entries: readonly Entry[]
+  /** What was found of this joint at earlier examinations, as far as a rule compares with it. */
+  readonly previous: readonly Entry[]
   readonly verdict?: { readonly recordHash: string; readonly kind: string }
   /** The other joints of the same visit. */
   readonly visitWith: readonly ExaminationSummary[]

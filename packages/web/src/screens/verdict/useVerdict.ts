@@ -30,7 +30,13 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   const [message, setMessage] = useState('')
   const [added, setAdded] = useState('')
   const exam: Examination = useMemo(
-    () => ({ complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, entries: detail.entries }),
+    () => ({
+      complaint: { region: detail.region, sides: detail.sides },
+      asOf: detail.startedAt,
+      setting: detail.setting,
+      entries: detail.entries,
+      previous: detail.previous,
+    }),
     [detail],
   )
   const judged = useMemo(() => judgement(pack, exam), [pack, exam])

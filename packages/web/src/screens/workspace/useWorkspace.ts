@@ -36,7 +36,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const region = pack.regions.find((one) => one.id === detail.region)
   const sides = useMemo(() => judgedSides(pack, detail), [pack, detail])
   const [judgeNow] = useState(() =>
-    judgeAlong(pack, { complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting }),
+    judgeAlong(pack, { complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, previous: detail.previous }),
   )
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])

@@ -1,0 +1,102 @@
+import type { FastifyInstance } from 'fastify'
+import type pg from 'pg'
+import { judgement, shownVerdict, type Entry, type Pack, type ShownVerdict } from '@kneecap-awl/core'
+import { buildApp } from '../src/app.js'
+import { connect } from '../src/db/connect.js'
+import { migrate } from '../src/db/migrate.js'
+import { uuid7 } from '../src/db/uuid7.js'
+import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
+import { PackShelf, shippedPack } from '../src/packs/service.js'
+import { newCluster } from './database.js'
+
+type Method = 'GET' | 'POST' | 'DELETE'
+type Answer = Awaited<ReturnType<FastifyInstance['inject']>> & { statusCode: number }
+
+/** The whole server over a database of its own, with the demonstration loaded. */
+export interface Server {
+  readonly app: FastifyInstance
+  /** As the server connects: bound to one site. */
+  readonly pool: pg.Pool
+  /** As the owner of the tables connects. */
+  readonly owner: pg.Pool
+  readonly ownerUrl: string
+  readonly pack: Pack
+  /** @param signIn name of a demonstration account; empty for nobody */
+  readonly call: (method: Method, url: string, payload?: object, signIn?: string, headers?: Record<string, string>) => Promise<Answer>
+  readonly begin: (about?: object) => Promise<string>
+  readonly record: (id: string, ...entries: readonly Entry[]) => Promise<Answer>
+  /** The verdict that the browser would show for what is stored. */
+  readonly shownFor: (id: string) => Promise<ShownVerdict>
+  readonly sign: (id: string) => Promise<Answer>
+  readonly close: () => Promise<void>
+}
+
+export interface Detail {
+  readonly patientId: string
+  readonly region: string
+  readonly sides: ('right' | 'left' | 'none')[]
+  readonly startedAt: string
+  readonly setting: 'primary-care'
+  readonly entries: Entry[]
+  readonly previous: Entry[]
+}
+
+export async function newServer(name: string): Promise<Server> {
+  const cluster = await newCluster(name)
+  const { appUrl, ownerUrl } = await cluster.start()
+  await migrate(ownerUrl, new URL(appUrl).password)
+  const pack = shippedPack()
+  const pool = connect(appUrl, () => undefined)
+  const owner = connect(ownerUrl, () => undefined)
+  const shelf = new PackShelf(pack)
+  await shelf.store(pool)
+  await loadDemo(ownerUrl, pack)
+  const app = await buildApp({ pool, shelf, signInTries: 1000 })
+
+  const cookies = new Map<string, string>()
+  const cookieOf = async (signIn: string): Promise<string> => {
+    const held = cookies.get(signIn)
+    if (held) return held
+    const answer = await app.inject({ method: 'POST', url: '/api/session', payload: { signIn, password: DEMO_PASSWORD } })
+    const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? ''
+    cookies.set(signIn, cookie)
+    return cookie
+  }
+  const call: Server['call'] = async (method, url, payload, signIn = 'brannock', headers = {}) =>
+    app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(signIn ? { cookie: await cookieOf(signIn) } : {}), ...headers } })
+  const begin: Server['begin'] = async (about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' } }) =>
+    (await call('POST', '/api/examinations', { region: 'knee', sides: ['right'], setting: 'primary-care', ...about })).json<{ id: string }>().id
+  const shownFor: Server['shownFor'] = async (id) => {
+    const { region, sides, startedAt, setting, entries, previous } = (await call('GET', `/api/examinations/${id}`)).json<Detail>()
+    return shownVerdict(judgement(pack, { complaint: { region, sides }, asOf: startedAt, setting, entries, previous }).verdict)
+  }
+  return {
+    app,
+    pool,
+    owner,
+    ownerUrl,
+    pack,
+    call,
+    begin,
+    record: (id, ...entries) => call('POST', `/api/examinations/${id}/entries`, { entries }),
+    shownFor,
+    sign: async (id) => call('POST', `/api/examinations/${id}/sign`, await shownFor(id)),
+    close: async () => {
+      await app.close()
+      await pool.end()
+      await owner.end()
+      cluster.remove()
+    },
+  }
+}
+
+export const entry = (item: string, value: Entry['value'], more: Partial<Entry> = {}): Entry => ({
+  id: uuid7(),
+  item,
+  side: 'none',
+  state: 'examined',
+  ...(value === undefined ? {} : { value }),
+  by: 'test',
+  at: new Date().toISOString(),
+  ...more,
+})
