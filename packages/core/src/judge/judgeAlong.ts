@@ -24,8 +24,8 @@ export function rejudge(before: Judgement, entry: Entry): Judgement {
   const others = isCompared && other ? new Map([...before.others, [at, [...(before.others.get(at) ?? []), other]]]) : before.others
   const slots = [...before.context.slots]
   slots[at] = readingAt(prepared.pack, at, stands)
-  const previous = [...before.context.previous]
-  previous[at] = earlierAt(prepared.pack, at, stands, others.get(at))
+  const earlier = isCompared ? earlierAt(prepared.pack, at, stands, others.get(at)) : undefined
+  const previous = isCompared ? Object.assign([...before.context.previous], { [at]: earlier }) : before.context.previous
   const context = prepared.contextAfter(before.context, slots, previous, item)
   prepared.resumePhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
