@@ -77,3 +77,16 @@ async function calmStoryAfterInjury(page: Parameters<typeof calmStory>[0]): Prom
   await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
   await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
 }
+
+test('a pulse that is less at a check done anew calls the vascular team, and says what it was before', async ({ page }) => {
+  await begin(page, { name: 'Checked Curlew' })
+  await stop(page, 'Pulse and nerve')
+  const row = page.locator('[id="row-vascular.pulse-dorsalis-pedis"]')
+  await row.getByRole('button', { name: 'Dorsalis pedis pulse, right: normal' }).click()
+  await page.clock.setFixedTime(new Date(Date.now() + 20 * 60_000))
+  await choose(page, /^(other… )?Dorsalis pedis pulse, right$/, 'reduced')
+  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Flow or feeling worse at a recheck')
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  await expect(page.getByTestId('verdict-tier')).toHaveText('Now')
+  await expect(page.getByRole('main')).toContainText('Dorsalis pedis pulse right: reduced, normal 20 min before')
+})

@@ -36,7 +36,12 @@ const joint = (more: Partial<ExaminationSummary>): ExaminationSummary => ({
   verdictKind: null,
   ...more,
 })
-const detail = (visitWith: readonly ExaminationSummary[] = []): ExaminationDetail => ({ ...joint({ id: 'the-knee', region: 'knee' }), entries: [], previous: [], visitWith })
+const detail = (visitWith: readonly ExaminationSummary[] = []): ExaminationDetail => ({
+  ...joint({ id: 'the-knee', region: 'knee' }),
+  entries: [],
+  previous: [],
+  visitWith,
+})
 
 function show(what: ReactNode) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })

@@ -111,7 +111,10 @@ function unread(slot: Slot, context: Context, item: string, side: string, prepar
 export function findingsOf(proof: ProofNode): readonly ProofFinding[] {
   const seen = new Map<string, ProofFinding>()
   const walk = (node: ProofNode): void => {
-    for (const finding of node.findings ?? []) seen.set(`${finding.item}|${finding.side}`, finding)
+    for (const finding of node.findings ?? []) {
+      const key = `${finding.item}|${finding.side}`
+      if (!seen.get(key)?.before) seen.set(key, finding)
+    }
     node.of?.forEach(walk)
   }
   walk(proof)

@@ -3,7 +3,7 @@ import type { FlagVerdict } from '../judge/judge.js'
 import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
-import { entryLine, isAbnormalEntry } from './words.js'
+import { entryLine, isAbnormalEntry, findingWords } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
 export function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
@@ -31,4 +31,15 @@ export function tellingFindings(pack: Pack, flag: FlagVerdict): readonly ProofFi
 }
 
 /** @example "Lachman right: 8 mm, end point soft" */
-export const findingLine = (pack: Pack, finding: ProofFinding): string => entryLine(pack, { ...asEntry(finding), side: finding.side })
+export const findingLine = (pack: Pack, finding: ProofFinding): string =>
+  `${entryLine(pack, { ...asEntry(finding), side: finding.side })}${beforeWords(pack, finding)}`
+
+/** What a finding was at the check before. @example beforeWords(pack, finding) // ", normal 20 min before" */
+export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'item' | 'before'>): string {
+  if (!before) return ''
+  const then = findingWords(pack, { item, state: 'examined', qualifiers: before.qualifiers, ...(before.value === undefined ? {} : { value: before.value }) })
+  return `, ${then} ${spanOf(before.hours)} before`
+}
+
+const spanOf = (hours: number): string =>
+  hours < 1 ? `${Math.round(hours * 60)} min` : hours < 48 ? `${Math.round(hours * 2) / 2} h` : `${Math.round(hours / 24)} days`

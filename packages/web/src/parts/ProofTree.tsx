@@ -1,4 +1,4 @@
-import { asEntry, findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
+import { asEntry, beforeWords, findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from './controls'
 
@@ -65,19 +65,8 @@ export function words(pack: Pack, finding: ProofFinding): string {
           : String(value)
     return `${shown}${unit ? ` ${unit}` : ''}, worked out`
   }
-  const { before } = finding
-  if (!before) return findingWords(pack, asEntry(finding))
-  const then = findingWords(pack, {
-    item: finding.item,
-    state: 'examined',
-    qualifiers: before.qualifiers,
-    ...(before.value === undefined ? {} : { value: before.value }),
-  })
-  return `${findingWords(pack, asEntry(finding))}, ${then} ${hoursWords(before.hours)} before`
+  return `${findingWords(pack, asEntry(finding))}${beforeWords(pack, finding)}`
 }
-
-const hoursWords = (hours: number): string =>
-  hours < 1 ? `${Math.round(hours * 60)} min` : hours < 48 ? `${Math.round(hours)} h` : `${Math.round(hours / 24)} days`
 
 const Step = styled.div`
   padding: 2px 0 2px 12px;
