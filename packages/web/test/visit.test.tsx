@@ -1,18 +1,14 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import type { ReactNode } from 'react'
-import { createMemoryRouter, RouterProvider } from 'react-router'
-import { ThemeProvider } from 'styled-components'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { fold, nerveLevels, slotKey, viewOf, type Entry, type Side } from '@kneecap-awl/core'
 import { entriesFor, judged, thePack } from '../../core/test/support.js'
-import { currentPack, type ExaminationDetail, type ExaminationSummary } from '../src/api/queries'
+import type { ExaminationDetail, ExaminationSummary } from '../src/api/queries'
 import { NerveLevel } from '../src/parts/NerveLevel'
 import { regionsFor } from '../src/parts/regionsFor'
 import { SameVisit } from '../src/screens/verdict/SameVisit'
 import { VisitRail } from '../src/screens/workspace/VisitRail'
-import { LIGHT } from '../src/theme/tokens'
+import { show } from './show.js'
 
 vi.mock('../src/record/sendWaiting', () => ({ sendWaiting: () => Promise.resolve() }))
 
@@ -43,19 +39,6 @@ const detail = (visitWith: readonly ExaminationSummary[] = []): ExaminationDetai
   visitWith,
 })
 
-function show(what: ReactNode) {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
-  client.setQueryData(currentPack.queryKey, pack)
-  const router = createMemoryRouter([{ path: '*', element: what }])
-  render(
-    <QueryClientProvider client={client}>
-      <ThemeProvider theme={LIGHT}>
-        <RouterProvider router={router} />
-      </ThemeProvider>
-    </QueryClientProvider>,
-  )
-  return router
-}
 const reader = (entries: readonly Entry[]) => {
   const state = fold(entries)
   return (item: string, side: Side): Entry | undefined => state.get(slotKey(item, side))

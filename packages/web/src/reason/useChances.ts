@@ -4,9 +4,14 @@ import type { Job } from './chance.worker'
 
 export type Likely = ConditionRange & { readonly chance?: Chance }
 
-/** The conditions, each with its sampled chance as soon as the worker has it; until then worst to best stands alone. */
+const keyOf = ({ id, side }: ConditionRange): string => `${id}|${side}`
+
+/**
+ * The conditions, each with its sampled chance. Until the worker has sampled anew, a condition keeps the chance it had a moment ago, so that
+ * nothing jumps with a key; one that had none shows worst to best alone.
+ */
 export function useChances(conditions: readonly ConditionRange[]): readonly Likely[] {
-  const [found, setFound] = useState<{ readonly of: readonly ConditionRange[]; readonly chances: readonly Chance[] }>()
+  const [found, setFound] = useState<ReadonlyMap<string, Chance>>(new Map())
   const worker = useRef<Worker>(undefined)
   const round = useRef(0)
   useEffect(() => {
@@ -18,15 +23,17 @@ export function useChances(conditions: readonly ConditionRange[]): readonly Like
     if (!at || conditions.length === 0) return
     const now = ++round.current
     const take = ({ data }: MessageEvent<{ readonly round: number; readonly chances: readonly Chance[] }>): void => {
-      if (data.round === now) setFound({ of: conditions, chances: data.chances })
+      if (data.round === now) setFound(new Map(conditions.flatMap((one, index) => (data.chances[index] ? [[keyOf(one), data.chances[index]] as const] : []))))
     }
     at.addEventListener('message', take)
     const job: Job = { round: now, estimates: conditions.map((one) => one.estimate) }
     at.postMessage(job)
     return () => at.removeEventListener('message', take)
   }, [conditions])
-  if (found?.of !== conditions) return conditions
-  return conditions.map((one, at) => ({ ...one, ...(found.chances[at] ? { chance: found.chances[at] } : {}) }))
+  return conditions.map((one) => {
+    const chance = found.get(keyOf(one))
+    return chance ? { ...one, chance } : one
+  })
 }
 
 const percent = (share: number): string => (share * 100).toFixed(0)

@@ -1,0 +1,229 @@
+// @vitest-environment jsdom
+import { cleanup, fireEvent, screen } from '@testing-library/react'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import type { Entry, Side } from '@kneecap-awl/core'
+import { entriesFor, type Findings } from '../../core/test/support.js'
+import type { Draft } from '../src/record/useRecord'
+import { CouldNotDialogue, LiftDialogue } from '../src/screens/workspace/dialogues'
+import { ItemDetail } from '../src/screens/workspace/ItemDetail'
+import { NormsPicker, useNormSchool } from '../src/screens/workspace/NormsPicker'
+import { SinceWhen } from '../src/screens/workspace/SinceWhen'
+import { SheetRow } from '../src/screens/workspace/SheetRow'
+import { ValueControl, type Answer } from '../src/screens/workspace/ValueControl'
+import { itemOf, show, view } from './show.js'
+
+afterEach(() => {
+  cleanup()
+  localStorage.clear()
+})
+const press = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }))
+const pickWord = (button: string | RegExp, word: string): void => {
+  press(button)
+  fireEvent.click(screen.getByRole('option', { name: word }))
+}
+
+/** One item as it is answered on the right side, and what that recorded. */
+function answering(region: string, id: string, told?: Findings[string], isDisabled = false) {
+  const onAnswer = vi.fn<(answer: Answer) => void>()
+  const item = itemOf(region, id)
+  const side: Side = item.sided ? 'right' : 'none'
+  const [entry] = told === undefined ? [] : entriesFor({ [`${id} ${side}`]: told }, 'right', undefined, region)
+  show(<ValueControl pack={view(region)} item={item} side={side} entry={entry} isDisabled={isDisabled} mirrored={false} onAnswer={onAnswer} />)
+  return onAnswer
+}
+
+describe('how a finding is answered', () => {
+  it('a sign by one of two words', () => {
+    const answer = answering('knee', 'vascular.pitting')
+    fireEvent.click(screen.getByRole('radio', { name: /present$/ }))
+    expect(answer).toHaveBeenCalledWith({ value: 'present', qualifiers: {} })
+  })
+  it('a long list by its calm word in one touch, the rest in a picker', () => {
+    const answer = answering('knee', 'vascular.pulse-dorsalis-pedis')
+    press('Dorsalis pedis pulse, right: normal')
+    pickWord(/Dorsalis pedis pulse, right$/, 'reduced')
+    expect(answer.mock.calls.map(([one]) => one.value)).toEqual(['normal', 'reduced'])
+  })
+  it('a list of several: none in one touch, or each word ticked', () => {
+    const answer = answering('knee', 'screen.rash')
+    press(/: none$/)
+    expect(answer).toHaveBeenLastCalledWith({ value: ['none'], qualifiers: {} })
+  })
+  it('a movement with two readings keeps the one while the other is entered', () => {
+    const answer = answering('knee', 'knee.move.flexion', { qualifiers: { active: 120 } })
+    const passive = screen.getByLabelText('Bend, right, passive')
+    fireEvent.change(passive, { target: { value: '125' } })
+    fireEvent.blur(passive)
+    expect(answer).toHaveBeenCalledWith({ qualifiers: { active: 120, passive: 125 } })
+  })
+  it('laxity as equal in one touch, or as millimetres, which are then not equal', () => {
+    const answer = answering('knee', 'knee.test.lachman')
+    press(/equal to the other side, firm/)
+    expect(answer).toHaveBeenLastCalledWith({ qualifiers: { 'end-point': 'firm', equal: true } })
+    const box = screen.getByLabelText('Lachman, right')
+    fireEvent.change(box, { target: { value: '8' } })
+    fireEvent.blur(box)
+    expect(answer).toHaveBeenLastCalledWith({ value: 8, qualifiers: { equal: false } })
+  })
+  it('what only qualifies a finding is asked once there is one', () => {
+    answering('foot', 'screen.feels-digits-foot', 'same')
+    expect(screen.queryByLabelText(/where/)).toBeNull()
+    cleanup()
+    answering('foot', 'screen.feels-digits-foot', 'none')
+    expect(screen.getByRole('button', { name: /where/ })).toBeTruthy()
+  })
+  it('not at all while it is on hold', () => {
+    answering('knee', 'vascular.pitting', undefined, true)
+    for (const radio of screen.getAllByRole('radio')) expect(radio.hasAttribute('disabled')).toBe(true)
+  })
+})
+
+describe('since when', () => {
+  const started = '2026-03-10T09:00:00.000Z'
+  const since = (entry?: Entry) => {
+    const onSet = vi.fn<(answer: Answer) => void>()
+    show(<SinceWhen label="When it began" entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
+    return onSet
+  }
+  const type = (text: string): void => {
+    const box = screen.getByLabelText('When it began, how long ago')
+    fireEvent.change(box, { target: { value: text } })
+    fireEvent.keyDown(box, { key: 'Enter' })
+  }
+  it('stores the start of the span, and how exactly it is known', () => {
+    const onSet = since()
+    type('3')
+    expect(onSet).toHaveBeenCalledWith({ value: '2026-03-07T09:00:00.000Z', qualifiers: { precision: 'day' } })
+  })
+  it('in weeks when weeks are meant', () => {
+    const onSet = since()
+    type('2')
+    pickWord(/When it began, unit/, 'weeks')
+    expect(onSet).toHaveBeenLastCalledWith({ value: '2026-02-24T09:00:00.000Z', qualifiers: { precision: 'week' } })
+  })
+  it.each(['', 'long', '-2', '4000'])('stores nothing for "%s"', (text) => {
+    const onSet = since()
+    type(text)
+    expect(onSet).not.toHaveBeenCalled()
+  })
+  it('shows again what was told', () => {
+    const [entry] = entriesFor({ 'story.onset-at': { value: '2026-02-24T09:00:00.000Z', qualifiers: { precision: 'week' } } })
+    since(entry)
+    expect((screen.getByLabelText('When it began, how long ago') as HTMLInputElement).value).toBe('2')
+    expect(screen.getByRole('button', { name: /When it began, unit/ }).textContent).toContain('weeks')
+  })
+})
+
+describe('what could not be done', () => {
+  const ask = (id: string, sides: readonly Side[] = ['right']) => {
+    const onRecord = vi.fn<(drafts: readonly Draft[]) => void>()
+    show(<CouldNotDialogue item={itemOf('knee', id)} sides={sides} onClose={() => undefined} onRecord={onRecord} />)
+    return onRecord
+  }
+  it('offers every way in which this test loses its technique, and stores it as not valid', () => {
+    const onRecord = ask('knee.test.swain')
+    press('not valid: turned at the hip')
+    expect(onRecord).toHaveBeenCalledWith([{ item: 'knee.test.swain', side: 'right', state: 'not-valid', reason: 'turned at the hip' }])
+  })
+  it('stores pain as the reason, on both sides when both are meant', () => {
+    const onRecord = ask('knee.test.mcmurray', ['right', 'left'])
+    press('pain')
+    expect(onRecord.mock.calls[0]?.[0].map(({ side, state, reason }) => `${side} ${state} ${reason ?? ''}`).sort()).toEqual([
+      'left could-not pain',
+      'right could-not pain',
+    ])
+  })
+  it('a hold is lifted only with a reason that says something', () => {
+    const onLift = vi.fn<(reason: string) => void>()
+    const hold = { id: 'h', title: 'Break not excluded', side: 'right' as const, reason: 'It may shift.', allowed: 'pulse', stops: [] }
+    show(<LiftDialogue about={{ item: itemOf('knee', 'knee.test.mcmurray'), hold }} onClose={() => undefined} onLift={onLift} />)
+    const lift = screen.getByRole('button', { name: 'Lift the hold for this item' })
+    expect(lift.hasAttribute('disabled')).toBe(true)
+    fireEvent.change(screen.getByLabelText('Your reason for doing it anyway'), { target: { value: 'film seen, no break' } })
+    fireEvent.click(lift)
+    expect(onLift).toHaveBeenCalledWith('film seen, no break')
+  })
+})
+
+describe('the usual range', () => {
+  function Chosen() {
+    const norms = useNormSchool()
+    return (
+      <>
+        <NormsPicker schools={view('elbow').normSchools} {...norms} />
+        <output>{norms.chosen ?? 'all'}</output>
+      </>
+    )
+  }
+  const told = (): string | null => screen.getByRole('status').textContent
+
+  it('is of all schools until one is chosen, and stays with the device', () => {
+    show(<Chosen />)
+    expect(told()).toBe('all')
+    pickWord(/Norms by/, 'Measured')
+    expect(told()).toBe('measured')
+    cleanup()
+    show(<Chosen />)
+    expect(told()).toBe('measured')
+    pickWord(/Norms by/, 'All together')
+    expect([told(), localStorage.length]).toEqual(['all', 0])
+  })
+  it('of children is no choice: they have it anyway', () => {
+    show(<Chosen />)
+    press(/Norms by/)
+    expect(screen.queryByRole('option', { name: 'Children' })).toBeNull()
+  })
+})
+
+describe('a row of the sheet', () => {
+  const row = (id: string, more: object = {}) =>
+    show(
+      <SheetRow
+        pack={view('elbow')}
+        item={itemOf('elbow', id)}
+        right={undefined}
+        left={undefined}
+        none={undefined}
+        isCurrent
+        because={undefined}
+        usual={undefined}
+        hold={undefined}
+        isLifted={false}
+        isReadOnly={false}
+        onFocus={() => undefined}
+        onAnswer={() => undefined}
+        onLift={() => undefined}
+        onCouldNot={() => undefined}
+        {...more}
+      />,
+    )
+  it('shows the range in degrees, and words as they are', () => {
+    row('elbow.move.flexion', { usual: '140' })
+    expect(screen.getByText(/norm 140/).textContent).toBe('norm 140°')
+    cleanup()
+    row('elbow.move.extension', { usual: '0 or beyond' })
+    expect(screen.getByText(/norm 0 or beyond/).textContent).toBe('norm 0 or beyond')
+  })
+  it('says why it is asked, and why it is on hold', () => {
+    const hold = { id: 'h', title: 'Bent and cut', side: 'right', reason: 'A cut tendon tears on.', allowed: 'touch', stops: [] }
+    row('elbow.test.cozen', { because: 'the outer epicondyle is sore', hold })
+    expect(screen.getByText('asked because the outer epicondyle is sore')).toBeTruthy()
+    expect(screen.getByText(/On hold, bent and cut: A cut tendon tears on\./)).toBeTruthy()
+    expect(screen.getByRole('button', { name: 'Go on anyway…' })).toBeTruthy()
+  })
+  it('offers nothing to do when it is only read', () => {
+    row('elbow.test.cozen', { isReadOnly: true })
+    expect(screen.queryByRole('button', { name: 'could not…' })).toBeNull()
+  })
+  it('opened, tells technique, meaning, trap and every figure with its source and that nobody checked it', () => {
+    show(<ItemDetail item={itemOf('neck', 'neuro.test.hoffmann')} />)
+    for (const text of [
+      /Flick the nail down/,
+      /Thumb and index bend/,
+      /Trap: A few healthy people/,
+      /sensitivity 44, specificity 75/,
+      /not yet checked against the paper/,
+    ])
+      expect(screen.getByText(text)).toBeTruthy()
+  })
+})

@@ -1,0 +1,181 @@
+// @vitest-environment jsdom
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import {
+  conditionRanges,
+  judgement,
+  nerveLevels,
+  openItems,
+  ruleLines,
+  sampleChance,
+  sidesOf,
+  tellingTests,
+  type Entry,
+  type Examination,
+  type Item,
+  type RuleLine,
+  type Side,
+} from '@kneecap-awl/core'
+import { AS_OF, calm, daysAgo, entriesFor, thePack, type Findings } from '../../core/test/support.js'
+import { chanceWords } from '../src/reason/useChances'
+import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
+import { RuleTree } from '../src/screens/library/RuleTree'
+import { StoryCard } from '../src/screens/workspace/StoryCard'
+import { VerdictRail } from '../src/screens/workspace/VerdictRail'
+import type { Job } from '../src/reason/chance.worker'
+import type { Draft } from '../src/record/useRecord'
+import { itemOf, show, view } from './show.js'
+
+/** The worker's work, done in place: the test waits for its message as the screen does. */
+class SamplesHere extends EventTarget {
+  postMessage({ round, estimates }: Job): void {
+    queueMicrotask(() => this.dispatchEvent(new MessageEvent('message', { data: { round, chances: estimates.map((one) => sampleChance(one)) } })))
+  }
+  terminate(): void {
+    // Nothing runs on.
+  }
+}
+beforeEach(() => vi.stubGlobal('Worker', SamplesHere))
+afterEach(cleanup)
+
+function rail(entries: readonly Entry[]) {
+  const onGo = vi.fn<(item: string) => void>()
+  const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
+  const judged = judgement(thePack(), exam)
+  show(
+    <VerdictRail
+      pack={view('knee')}
+      verdict={judged.verdict}
+      open={openItems(judged)}
+      conditions={conditionRanges(judged)}
+      telling={tellingTests(judged)}
+      nerve={nerveLevels(judged)}
+      firstSeen={AS_OF}
+      onGo={onGo}
+    />,
+  )
+  return onGo
+}
+const soft: Findings = {
+  'story.trauma': 'present',
+  'story.pop': 'present',
+  'knee.test.lachman right': { value: 8, qualifiers: { 'end-point': 'soft' } },
+  'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } },
+}
+
+describe('the rail beside the sheet', () => {
+  it('of nothing recorded: Here at least, Now at most, and what to ask first', () => {
+    const onGo = rail([])
+    expect(screen.getByTestId('range').textContent).toBe('Herecould still be Now')
+    const missing = within(screen.getByRole('list', { name: 'Missing findings' })).getAllByRole('button')
+    expect(missing.length).toBe(5)
+    fireEvent.click(missing[0] as HTMLElement)
+    expect(onGo).toHaveBeenCalledWith('story.trauma')
+  })
+  it('of a calm knee: settled, nothing open', () => {
+    rail(calm())
+    expect(screen.getByTestId('range').textContent).toBe('Heresettled')
+    expect(screen.getByText('Nothing left unexamined could change it.')).toBeTruthy()
+    expect(screen.queryByRole('alert')).toBeNull()
+  })
+  it('of a pulse that is gone: what to do now, whom to call, and why down to the finding', () => {
+    rail([...calm(), ...entriesFor({ 'story.trauma': 'present', 'vascular.pulse-dorsalis-pedis right': 'absent', 'vascular.colour-foot right': 'pale' })])
+    expect(screen.getByRole('alert').textContent).toMatch(/Act now.*first seen.*Vascular team on call.*Avoid:/)
+    const [card] = screen.getAllByRole('button', { name: /why\?/ })
+    fireEvent.click(card as HTMLElement)
+    const proof = screen.getByRole('dialog')
+    expect(proof.textContent).toMatch(/Dorsalis pedis pulse, right: absent/)
+    expect(proof.textContent).toMatch(/Source: /)
+  })
+  it('of a soft Lachman: what is likely as a range sampled in the worker, and what would tell more', async () => {
+    rail([...calm().filter((entry) => !/pivot|drawer/.test(entry.item)), ...entriesFor({ ...soft, 'story.onset-at': daysAgo(3) })])
+    await waitFor(() => expect(screen.getAllByRole('img', { name: /^about \d+ % \(\d+ to \d+\)$/ }).length).toBeGreaterThan(0))
+    expect(within(screen.getByRole('list', { name: 'Telling tests' })).getAllByText(/tells (much|some|a little)/).length).toBeGreaterThan(0)
+  })
+  it('always shows the cautions and the version of the content', () => {
+    rail([])
+    for (const caution of thePack().cautions) expect(screen.getByText(new RegExp(caution.slice(0, 40).replace(/[.?]/g, '.')))).toBeTruthy()
+    expect(screen.getByText(new RegExp(`Content pack ${thePack().version}`))).toBeTruthy()
+  })
+  it('says a chance as a middle with its ends, and as ends alone until it is sampled', () => {
+    const [one] = conditionRanges(judgement(thePack(), { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries: entriesFor(soft) }))
+    if (!one) throw new Error('nothing is likely')
+    expect(chanceWords(one)).toMatch(/^\d+ to \d+ %$/)
+    expect(chanceWords({ ...one, chance: { low: 0.614, middle: 0.855, high: 0.951 } })).toBe('about 86 % (61 to 95)')
+  })
+})
+
+describe('the story on one card', () => {
+  function card(entries: readonly Entry[], sides: readonly Side[] = ['right']) {
+    const onRecord = vi.fn<(drafts: readonly Draft[]) => void>()
+    const entryOf = (item: string, side: Side): Entry | undefined => entries.find((one) => one.item === item && one.side === side)
+    const isAnswered = (item: Item): boolean => sidesOf(item, sides).every((side) => entryOf(item.id, side))
+    show(
+      <StoryCard
+        pack={view('knee')}
+        items={view('knee').items.filter((item) => item.stage === 'story' && item.depth === 'core')}
+        because={new Map()}
+        sides={sides}
+        startedAt={AS_OF}
+        isReadOnly={false}
+        entryOf={entryOf}
+        isAnswered={isAnswered}
+        onAnswer={() => undefined}
+        onRecord={onRecord}
+      />,
+    )
+    return onRecord
+  }
+  it('"none of the rest" answers what is listed and open as absent, and never what has to be told', () => {
+    const onRecord = card(entriesFor({ 'story.trauma': 'present' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Asked, none of the rest' }))
+    const drafts = onRecord.mock.calls[0]?.[0] ?? []
+    expect(drafts.length).toBeGreaterThan(5)
+    expect(drafts.map((draft) => draft.item)).not.toContain('story.trauma')
+    for (const draft of drafts) {
+      const item = itemOf('knee', draft.item)
+      expect([item.mustBeTold, draft.state, draft.value]).toEqual([false, 'examined', item.normal?.value])
+    }
+  })
+  it('names what is not known yet', () => {
+    card([])
+    expect(screen.getAllByText(/^not known yet: /).length).toBe(2)
+    cleanup()
+    card(calm())
+    expect(screen.getAllByText('everything is known').length).toBe(2)
+    expect(screen.getByRole('button', { name: 'Asked, none of the rest' }).hasAttribute('disabled')).toBe(true)
+  })
+})
+
+describe('a figure and a rule in the library', () => {
+  const figure = { finding: 'soft end', source: 'Somebody 2001', certainty: 'study' as const, checked: false }
+  it('works ratios out from sensitivity and specificity, and takes those that are given first', () => {
+    expect(ratiosOf({ ...figure, sens: 85, spec: 94 }).positive).toBeCloseTo(14.17, 2)
+    expect(ratiosOf({ ...figure, sens: 85, spec: 94, lrPositive: 10, lrNegative: 0.2 })).toEqual({ positive: 10, negative: 0.2 })
+    expect(ratiosOf({ ...figure, lrPositive: 6.4 })).toEqual({ positive: 6.4 })
+    expect(ratiosOf({ ...figure, sens: 97 })).toEqual({})
+  })
+  it('shows before and after in words beside the picture', () => {
+    show(<LikelihoodPicture finding="soft end" ratios={{ positive: 4, negative: 0.25 }} />)
+    expect(screen.getByRole('img').getAttribute('aria-label')).toMatch(/soft end: .*20 %.*50 %.*6 %/)
+  })
+  it('reads a rule from the top, and opens what a line stands on', () => {
+    const leads = (one: RuleLine): boolean => one.leads?.kind === 'score' || one.kids.some(leads)
+    const line = view('knee')
+      .flags.flatMap((flag) => flag.clauses.map((clause) => ruleLines(view('knee'), clause.when)))
+      .find(leads)
+    if (!line) throw new Error('no rule stands on a calculated value')
+    show(<RuleTree pack={view('knee')} line={line} />)
+    const [first] = screen.getAllByRole('button', { name: 'what is that?' })
+    fireEvent.click(first as HTMLElement)
+    expect(screen.getByRole('button', { name: 'close' }).getAttribute('aria-expanded')).toBe('true')
+  })
+  it('says in words that a finding is compared with the check before', () => {
+    const flag = view('knee').flags.find((one) => one.id === 'any.flag.pulse-change')
+    const clause = flag?.clauses[0]
+    if (!clause) throw new Error('no recheck flag')
+    show(<RuleTree pack={view('knee')} line={ruleLines(view('knee'), clause.when)} />)
+    expect(screen.getByText('Dorsalis pedis pulse: examined before within 48 h')).toBeTruthy()
+    expect(screen.getByText(/since the check before, Dorsalis pedis pulse within 48 h/)).toBeTruthy()
+  })
+})
