@@ -12,9 +12,13 @@ async function stopsOf(page: Page): Promise<string[]> {
 
 /** Five weeks of something that came on over weeks; nothing else, asked one by one. */
 async function quietStory(page: Page): Promise<void> {
-  await page.getByLabel('When it began, how long ago').fill('5')
-  await page.getByLabel('When it began, how long ago').press('Enter')
-  await choose(page, /When it began, unit/, 'weeks')
+  const since = page.getByLabel('When it began, how long ago')
+  // A jaw is not asked since when.
+  if ((await since.count()) > 0) {
+    await since.fill('5')
+    await since.press('Enter')
+    await choose(page, /When it began, unit/, 'weeks')
+  }
   const speed = sheet(page).getByRole('button', { name: 'How it started' })
   if ((await speed.count()) > 0) await choose(page, 'How it started', 'weeks')
   await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
@@ -26,6 +30,11 @@ const WHOLE: readonly (readonly [Start, ((page: Page) => Promise<void>)?])[] = [
   [{ name: 'Whole Wigeon', joint: 'shoulder' }],
   [{ name: 'Whole Whimbrel', joint: 'wrist' }],
   [{ name: 'Whole Wagtail', joint: 'ankle' }],
+  [{ name: 'Whole Warbler', joint: 'elbow' }],
+  [{ name: 'Whole Waxwing', joint: 'hand' }],
+  [{ name: 'Whole Weaver', joint: 'foot' }],
+  [{ name: 'Whole Whinchat', joint: 'neck', hasSide: false, view: 'back' }],
+  [{ name: 'Whole Wryneck', joint: 'jaw', hasSide: false }],
   [
     { name: 'Whole Woodcock', joint: 'hip' },
     async (page) => {
