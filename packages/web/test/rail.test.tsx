@@ -3,6 +3,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import {
   conditionRanges,
+  earlierFlags,
   judgement,
   nerveLevels,
   openItems,
@@ -46,6 +47,7 @@ function rail(entries: readonly Entry[]) {
     <VerdictRail
       pack={view('knee')}
       verdict={judged.verdict}
+      earlier={earlierFlags(thePack(), exam, judged.verdict)}
       open={openItems(judged)}
       conditions={conditionRanges(judged)}
       telling={tellingTests(judged)}
@@ -86,6 +88,13 @@ describe('the rail beside the sheet', () => {
     const proof = screen.getByRole('dialog')
     expect(proof.textContent).toMatch(/Dorsalis pedis pulse, right: absent/)
     expect(proof.textContent).toMatch(/Source: /)
+  })
+  it('of a pulse that came back: what was Now before, and until when', () => {
+    const at = (minutes: number, findings: Findings) => entriesFor(findings, 'right', new Date(Date.parse(AS_OF) + minutes * 60_000).toISOString())
+    const foot = (pulse: string, colour: string): Findings => ({ 'vascular.pulse-dorsalis-pedis right': pulse, 'vascular.colour-foot right': colour })
+    rail([...calm(), ...at(6, { 'story.trauma': 'present', ...foot('absent', 'pale') }), ...at(40, foot('normal', 'normal'))])
+    const earlier = within(screen.getByRole('list', { name: 'Earlier flags' })).getAllByRole('listitem')
+    expect(earlier.map((one) => one.textContent).join()).toMatch(/Now right, until \d\d:\d\d/)
   })
   it('of a soft Lachman: what is likely as a range sampled in the worker, and what would tell more', async () => {
     rail([...calm().filter((entry) => !/pivot|drawer/.test(entry.item)), ...entriesFor({ ...soft, 'story.onset-at': daysAgo(3) })])

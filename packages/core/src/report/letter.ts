@@ -1,12 +1,13 @@
 import type { Destination, Pack } from '../content/types.js'
 import { dueAt } from '../judge/clock.js'
+import { earlierFlags } from '../judge/earlierFlags.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { pathwaysOf } from './pathways.js'
-import { findingLine, tellingFindings } from './reasons.js'
+import { earlierLines, findingLine, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, namedFirst, sideWord } from './words.js'
 
@@ -48,6 +49,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
     paragraphs: [
       { heading: 'About', text: aboutText(pack, examination, about) },
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
+      ...earlierText(pack, examination, judged, about.zone),
       ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side)),
       ...wanted.held,
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
@@ -57,6 +59,12 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
     ],
     missing: wanted.missing,
   }
+}
+
+/** What was urgent and is no longer: the receiver must know of a pulse that was gone. */
+function earlierText(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const lines = earlierLines(pack, earlierFlags(pack, examination, verdict), zone)
+  return lines.length > 0 ? [{ heading: 'Earlier in this examination', text: `${lines.join('. ')}.` }] : []
 }
 
 /** The pictures that the suspicions call for; what was already seen stands under what was found. */

@@ -1,4 +1,5 @@
 import type { Item, Pack, Stage } from '../content/types.js'
+import { earlierFlags } from '../judge/earlierFlags.js'
 import { openItems } from '../judge/openItems.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
@@ -6,6 +7,7 @@ import { dueAt } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { earlierLines } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { findingWords, isAbnormalEntry, sideWord } from './words.js'
 
@@ -34,7 +36,9 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
   const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading))
-  return [priorityLine(pack, examination, judged, zone), ...sections, ...scoresSection(judged), missingSection(judged)]
+  const earlier = earlierLines(pack, earlierFlags(pack, examination, judged.verdict), zone)
+  const before = earlier.length > 0 ? [{ heading: 'Earlier in this examination', lines: earlier }] : []
+  return [priorityLine(pack, examination, judged, zone), ...before, ...sections, ...scoresSection(judged), missingSection(judged)]
 }
 
 /** Scores that something speaks for; a range says that parts are missing. */

@@ -1,4 +1,5 @@
 import type { Pack } from '../content/types.js'
+import { earlierFlags } from '../judge/earlierFlags.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import type { Judgement } from '../judge/judge.js'
@@ -19,6 +20,13 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
       tier: flag.tier ?? null,
       couldBe: flag.ceiling ?? null,
       destination: flag.to[0] ?? null,
+      proof: flag.proof ?? null,
+    })),
+    earlier: earlierFlags(pack, examination, verdict).map(({ flag, tier, until }) => ({
+      id: flag.id,
+      side: flag.side,
+      tier,
+      until,
       proof: flag.proof ?? null,
     })),
     holds: verdict.holds.map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops })),

@@ -1,9 +1,11 @@
 import type { Pack } from '../content/types.js'
+import type { EarlierFlag } from '../judge/earlierFlags.js'
 import type { FlagVerdict } from '../judge/judge.js'
 import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
-import { entryLine, isAbnormalEntry, findingWords } from './words.js'
+import { dayAndTime } from './times.js'
+import { entryLine, findingWords, isAbnormalEntry, sideWord } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
 export function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
@@ -40,6 +42,15 @@ export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'it
   const then = findingWords(pack, { item, state: 'examined', qualifiers: before.qualifiers, ...(before.value === undefined ? {} : { value: before.value }) })
   return `, ${then} ${spanOf(before.hours)} before`
 }
+
+/** What was urgent earlier in the examination, a line each. @example "Arterial injury right: Now until 10:42 (Dorsalis pedis pulse right: absent)" */
+export const earlierLines = (pack: Pack, earlier: readonly EarlierFlag[], zone?: string): string[] =>
+  earlier.map(({ flag, tier, until }) => {
+    const name = pack.tiers.find((one) => one.id === tier)?.name ?? tier
+    const side = sideWord(flag.side)
+    const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
+    return `${flag.title}${side === '' ? '' : ` ${side}`}: ${name} until ${dayAndTime(until, zone)}${because.length > 0 ? ` (${because.join('; ')})` : ''}`
+  })
 
 const spanOf = (hours: number): string =>
   hours < 1 ? `${Math.round(hours * 60)} min` : hours < 48 ? `${Math.round(hours * 2) / 2} h` : `${Math.round(hours / 24)} days`

@@ -72,6 +72,16 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           {isUrgent && <Handover pack={pack} verdict={verdict} />}
           <SectionTitle>Why</SectionTitle>
           <WhyChain pack={pack} verdict={verdict} />
+          {sheet.earlier.length > 0 && (
+            <>
+              <SectionTitle>Earlier in this examination</SectionTitle>
+              <ul>
+                {sheet.earlier.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </>
+          )}
           <SectionTitle>What would change it</SectionTitle>
           <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
           <SectionTitle>Not examined</SectionTitle>

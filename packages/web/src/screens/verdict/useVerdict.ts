@@ -5,6 +5,8 @@ import {
   conditionRanges,
   counterfactuals,
   dueAt,
+  earlierFlags,
+  earlierLines,
   judgement,
   nerveLevels,
   openItems,
@@ -60,6 +62,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     () => ({
       change: counterfactuals(judged),
       open: openItems(judged),
+      earlier: earlierLines(pack, earlierFlags(pack, exam, judged.verdict), ZONE),
       note: clinicalNote(pack, exam, judged, ZONE),
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),

@@ -99,6 +99,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
         <VerdictRail
           pack={pack}
           verdict={verdict}
+          earlier={view.earlier}
           open={view.open}
           conditions={view.conditions}
           telling={view.telling}

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { ConditionRange, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
+import type { ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
@@ -13,6 +13,8 @@ import { chanceWords, useChances } from '../../reason/useChances'
 interface Props {
   readonly pack: Pack
   readonly verdict: Verdict
+  /** What was urgent before a finding was checked anew. */
+  readonly earlier: readonly EarlierFlag[]
   readonly open: readonly OpenItem[]
   readonly conditions: readonly ConditionRange[]
   readonly telling: readonly TellingTest[]
@@ -22,7 +24,7 @@ interface Props {
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, open, conditions, telling, nerve, firstSeen, onGo }: Props) {
+export function VerdictRail({ pack, verdict, earlier, open, conditions, telling, nerve, firstSeen, onGo }: Props) {
   const [proof, setProof] = useState<FlagVerdict>()
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
   const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
@@ -45,6 +47,21 @@ export function VerdictRail({ pack, verdict, open, conditions, telling, nerve, f
           <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
         </FlagCard>
       ))}
+      {earlier.length > 0 && (
+        <>
+          <Title>Earlier in this examination</Title>
+          <ul aria-label="Earlier flags">
+            {earlier.map(({ flag, tier, until }) => (
+              <li key={`${flag.id} ${flag.side}`}>
+                {flag.title}, {tierName(tier)}{' '}
+                <Soft>
+                  {flag.side === 'none' ? '' : `${flag.side}, `}until {clock(until)}
+                </Soft>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <Title>{verdict.floor === verdict.ceiling ? 'Still open' : 'Brings the ceiling down'}</Title>
       {open.length === 0 && <Soft as="p">Nothing left unexamined could change it.</Soft>}
       <ul aria-label="Missing findings">
@@ -95,6 +112,8 @@ export function VerdictRail({ pack, verdict, open, conditions, telling, nerve, f
   )
 }
 
+const clock = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+
 /** A flag of tier Now takes the rail over: what to do and whom to call. It never stops the recording. */
 function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
   const actions = [...new Set(flags.flatMap((flag) => flag.doNow))].flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
@@ -102,7 +121,7 @@ function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flag
   return (
     <Urgent role="alert">
       <strong>Act now</strong>
-      {firstSeen && <Soft>first seen {new Date(firstSeen).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}</Soft>}
+      {firstSeen && <Soft>first seen {clock(firstSeen)}</Soft>}
       <p>Call: {[...new Set(flags.flatMap((flag) => flag.to))].map((id) => pack.destinations.find((d) => d.id === id)?.name ?? id).join(', ')}</p>
       <ol>
         {actions.slice(0, 5).map((action) => (

@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useState } from 'react'
 import {
   conditionRanges,
+  earlierFlags,
   findingsOf,
   fold,
   itemsById,
@@ -35,11 +36,16 @@ export interface StopView {
 export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
   const region = pack.regions.find((one) => one.id === detail.region)
   const sides = useMemo(() => judgedSides(pack, detail), [pack, detail])
-  const [judgeNow] = useState(() =>
-    judgeAlong(pack, { complaint: { region: detail.region, sides: detail.sides }, asOf: detail.startedAt, setting: detail.setting, previous: detail.previous }),
-  )
+  const [about] = useState(() => ({
+    complaint: { region: detail.region, sides: detail.sides },
+    asOf: detail.startedAt,
+    setting: detail.setting,
+    previous: detail.previous,
+  }))
+  const [judgeNow] = useState(() => judgeAlong(pack, about))
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])
+  const earlier = useMemo(() => earlierFlags(pack, { ...about, entries }, judged.verdict), [pack, about, entries, judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
   const nerve = useMemo(() => nerveLevels(judged), [judged])
@@ -95,7 +101,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
   const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
-  return { region, sides, judged, firstSeen, verdict: judged.verdict, open, conditions, telling, nerve, items, entryOf, heldBy, isAnswered, stops }
+  return { region, sides, judged, firstSeen, verdict: judged.verdict, earlier, open, conditions, telling, nerve, items, entryOf, heldBy, isAnswered, stops }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
