@@ -170,13 +170,16 @@ class RegionBuilder {
   }
 
   holds(): Hold[] {
-    return this.here(this.shelf.sources.holds).map(({ source, path }) => ({
-      ...source,
-      region: this.id,
-      when: this.rule(source.when, path, source.id),
-      stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.shelf.sets[id] ?? []) : [this.listed(id, path, source.id)])),
-      source: source.source ?? 'expert',
-    }))
+    return this.here(this.shelf.sources.holds).map(({ source: written, path }) => {
+      const source = inRegion(written, this.id)
+      return {
+        ...source,
+        region: this.id,
+        when: this.rule(source.when, path, source.id),
+        stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.shelf.sets[id] ?? []) : [this.listed(id, path, source.id)])),
+        source: source.source ?? 'expert',
+      }
+    })
   }
 
   modifiers(): Modifier[] {

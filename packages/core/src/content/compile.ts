@@ -82,6 +82,9 @@ function setsOf(sources: Sources, pack: PackSource, items: readonly Item[]): Rec
   for (const [name, members] of Object.entries(pack.sets ?? {})) sets[name] = [...members]
   for (const { source } of sources.regions) {
     for (const [name, members] of Object.entries(source.sets ?? {})) sets[name] = members.map((id) => resolve(id, source.id))
+    const own = items.filter((item) => item.owner === source.id)
+    sets[`$${source.id}.prone`] = own.filter((item) => item.position === 'prone').map((item) => item.id)
+    sets[`$${source.id}.forceful`] = own.filter((item) => item.stage === 'test' && item.burden > 1).map((item) => item.id)
     sets[`$${source.id}.minimum`] = source.minimum.map((id) => resolve(id, source.id))
     sets[`$${source.id}.core`] = source.core.map((c) => resolve(c.item, source.id))
   }
