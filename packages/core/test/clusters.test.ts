@@ -10,10 +10,10 @@ const chance = (region: string, id: string, findings: Findings): ConditionRange 
   if (!found) throw new Error(`nothing speaks for ${id}`)
   return found
 }
-/** The ratio that turned the start of the band into what is shown, by its odds. */
-const ratioOf = ({ low, estimate }: ConditionRange): number => {
-  const [before] = estimate.prior
-  return low / (1 - low) / (before / (1 - before))
+/** The ratio that turned the end of the band into what is shown, by its odds. */
+const ratioOf = ({ high, estimate }: ConditionRange): number => {
+  const [, before] = estimate.prior
+  return high / (1 - high) / (before / (1 - before))
 }
 describe('a published cluster counts whole', () => {
   const three: Findings = { 'shoulder.test.painful-arc': '60 to 120', 'shoulder.test.drop-arm': 'drops', 'neuro.strength.shoulder-external-rotation': '4' }
@@ -81,5 +81,19 @@ describe('a published cluster counts whole', () => {
     const { low, estimate } = chance('neck', 'myelopathy', both)
     expect(low).toBeLessThanOrEqual(Math.max(0.005, estimate.prior[0]))
     expect(weighed('neck', { 'neck.look.gait': 'wide', 'patient.age-years': 40 }).some((one) => one.id === 'neck.cond.myelopathy')).toBe(false)
+  })
+  it.each([
+    [120_000, 28],
+    [60_000, 7.7],
+    [30_000, 2.9],
+  ])('fluid with %d white cells moves the odds of an infected joint by %d, not by every threshold it passes', (cells, ratio) => {
+    for (const region of ['elbow', 'wrist', 'ankle']) {
+      const septic = weighed(region, { [`${region}.lab.synovial-white`]: cells }).find((one) => /septic/.test(one.id))
+      expect(septic && ratioOf(septic)).toBeCloseTo(ratio, 1)
+    }
+  })
+  it('few cells speak against it once something speaks for it', () => {
+    const [before, after] = [{}, { 'wrist.lab.synovial-white': 8000 }].map((found) => chance('wrist', 'septic', { 'patient.diabetes': 'yes', ...found }))
+    expect(after && before && ratioOf(after) / ratioOf(before)).toBeCloseTo(0.32, 2)
   })
 })
