@@ -43,6 +43,7 @@ describe('the shipped pack', () => {
 
   it('keeps the least certain figures out of every probability', () => {
     const unverified = thePack().items.flatMap((item) => item.accuracy.filter((figure) => figure.unverified).map((figure) => figure.source))
+    expect(new Set(unverified).size).toBeGreaterThan(20)
     const used = thePack()
       .conditions.flatMap((condition) => condition.evidence.map((evidence) => evidence.source))
       .join(' ')
@@ -72,6 +73,13 @@ describe('a bad pack is refused with file, id and cure', () => {
       /"delta" is not a function/,
     ],
     ['an item without its meaning', tests, 'positive: "Familiar pain behind the kneecap.", ', '', /knee\.test\.squat-pain.*positive/],
+    [
+      'a condition that weighs with figures that nobody verified',
+      'regions/knee/conditions.yaml',
+      'source: Benjaminse 2006; van Eck 2013',
+      'source: Kim 2007',
+      /knee\.cond\..*: weighs with figures of Kim 2007, which are not verified/,
+    ],
     ['YAML that does not parse', 'regions/knee/look.yaml', 'stage: look', 'stage: [look', /not valid YAML/],
     ['a group that does not exist', 'regions/knee/flags.yaml', 'asks: [bowed]', 'asks: [bowd]', /asks the group "bowd"/],
   ])('%s', (_what, path, from, to, told) => {

@@ -80,7 +80,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     lost: source.lost ?? [],
     carried: placed.region === 'shared' && (source.carried ?? scope !== 'episode'),
     also: source.also ?? [],
-    accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.startsWith(name)) ? { unverified: true } : {}) })),
+    accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.includes(name)) ? { unverified: true } : {}) })),
     source: source.source ?? 'expert',
     sets: source.sets ?? [],
     answeredAlone: false,

@@ -193,6 +193,10 @@ class RegionBuilder {
   private condition({ source, path }: Placed<ConditionSource>): Condition {
     const read = (rule: RuleSource): RuleNode => this.rule(rule, path, source.id)
     const { gate, evidence, prior, ...rest } = source
+    for (const { source: paper } of evidence ?? []) {
+      const unsure = this.shelf.sources.pack?.source.unverified.find((name) => paper.includes(name))
+      if (unsure !== undefined) this.problems.push({ file: path, id: source.id, reason: `weighs with figures of ${unsure}, which are not verified`, cure: 'give it as expert, with a wide range' })
+    }
     return {
       ...rest,
       region: this.id,
