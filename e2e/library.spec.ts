@@ -9,6 +9,7 @@ test('a test is found by a misspelt name, with how it is done, its trap, its odd
   const main = page.getByRole('main')
   await expect(main).toContainText('Hold the thigh dead still.')
   await expect(main).toContainText('A sagging shin')
+  await expect(main).toContainText(/A sensitivity of \d+ % is not a chance of \d+ % that the patient has it/)
   await expect(main.getByRole('img', { name: /20 % before, 7\d % when positive/ })).toBeVisible()
   await expect(main.getByRole('heading', { name: 'Flags that read it' })).toBeVisible()
 })

@@ -15,7 +15,7 @@ import { repetitionSymmetry } from '../src/measure/repetition.js'
 import { readAlignment } from '../src/measure/alignmentGap.js'
 import { readRefill } from '../src/measure/refill.js'
 import { hoursSince } from '../src/measure/elapsed.js'
-import { afterTest, combineDependent, likelihoodRatios, ratioInterval, wilson } from '../src/reason/likelihood.js'
+import { afterTest, combineDependent, likelihoodRatios, positivesOfThousand, ratioInterval, wilson } from '../src/reason/likelihood.js'
 
 const valid = (value: number) => ({ value, valid: true })
 
@@ -198,6 +198,16 @@ describe('likelihood', () => {
     [0.3, 14.1667, 85.9],
     [0.3, 0.1596, 6.4],
   ])('%d times %d gives %d percent', (prior, ratio, after) => expect(round(100 * afterTest(prior, ratio), 1)).toBe(after))
+  it.each([
+    [90, 80],
+    [94, 99],
+    [12, 95],
+  ])('sensitivity %d with specificity %d: right in heads as by the odds, and never the sensitivity itself', (sens, spec) => {
+    const { ill, well, right } = positivesOfThousand(sens, spec)
+    expect([ill, well]).toEqual([sens, 9 * (100 - spec)])
+    expect(right).toBeCloseTo(afterTest(0.1, likelihoodRatios(sens, spec).positive), 10)
+    expect(right).not.toBeCloseTo(sens / 100, 2)
+  })
   it('does not mistake sensitivity for the chance of health', () => {
     const { negative } = likelihoodRatios(80, 69)
     expect(round(100 * (1 - afterTest(0.05, negative)), 1)).toBe(98.5)

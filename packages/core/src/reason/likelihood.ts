@@ -23,6 +23,17 @@ export function afterTest(prior: number, ratio: number): number {
 }
 
 /**
+ * What sensitivity and specificity (percent) mean in heads: of 1000 patients of whom 100 have it, how many test positive with it and
+ * without it. Sensitivity is not the chance of disease: that is the share of the positive tests that are right.
+ * @example positivesOfThousand(90, 80) // { ill: 90, well: 180, right: 1 / 3 }
+ */
+export function positivesOfThousand(sens: number, spec: number): { readonly ill: number; readonly well: number; readonly right: number } {
+  const ill = Math.round(sens)
+  const well = Math.round(9 * (100 - spec))
+  return { ill, well, right: ill + well === 0 ? 0 : ill / (ill + well) }
+}
+
+/**
  * Likelihood ratio of several findings of one structure: they share the patient's guarding and the examiner's hands, so the strongest
  * counts whole, the next half, the next a quarter. Capped at 50 and 1/50.
  * @example combineDependent([3, 2, 2]) // 5.05

@@ -18,7 +18,7 @@ import { Cautions } from '../../parts/Cautions'
 import { Soft, Toggle } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
 import { Figure, Named, Part, Sources, UsedBy, type To } from './EntryParts'
-import { LikelihoodPicture, ratiosOf } from './LikelihoodPicture'
+import { LikelihoodPicture, NotTheChance, ratiosOf } from './LikelihoodPicture'
 import { RuleTree } from './RuleTree'
 
 interface Props {
@@ -139,6 +139,7 @@ function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Ite
       )}
       {item.accuracy.length > 0 && (
         <Part title="How far it moves the odds">
+          <NotTheChance figures={item.accuracy} />
           {item.accuracy.map((figure) => (
             <Figure key={`${figure.finding} ${figure.source}`}>
               <p>

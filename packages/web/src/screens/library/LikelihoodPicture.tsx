@@ -3,7 +3,7 @@ import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from 'react-ari
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import styled from 'styled-components'
-import { afterTest, likelihoodRatios, type Accuracy } from '@kneecap-awl/core'
+import { afterTest, likelihoodRatios, positivesOfThousand, type Accuracy } from '@kneecap-awl/core'
 import { Reading, Soft } from '../../parts/controls'
 
 interface Ratios {
@@ -84,6 +84,19 @@ export function LikelihoodPicture({ finding, ratios }: { readonly finding: strin
   )
 }
 
+/** Said once a page, with the page's own numbers: sensitivity is not the chance that the patient has it. */
+export function NotTheChance({ figures }: { readonly figures: readonly Accuracy[] }) {
+  const known = figures.find(({ sens, spec, unverified }) => sens !== undefined && spec !== undefined && !unverified)
+  if (known?.sens === undefined || known.spec === undefined) return null
+  const { ill, well, right } = positivesOfThousand(known.sens, known.spec)
+  return (
+    <Aside>
+      A sensitivity of {known.sens} % is not a chance of {known.sens} % that the patient has it. Had 100 of 1000 patients what the test looks for, {ill} of them
+      would test positive, and {well} of the other 900 too: a positive test would be right in {ill} of {ill + well}, {percent(right)}.
+    </Aside>
+  )
+}
+
 const round = (ratio: number | undefined): string =>
   ratio === undefined ? '' : ratio >= 10 ? String(Math.round(ratio)) : String(Math.round(ratio * 100) / 100)
 const told = (before: number, after: { readonly positive: number | undefined; readonly negative: number | undefined }): string =>
@@ -94,6 +107,10 @@ const told = (before: number, after: { readonly positive: number | undefined; re
   ]
     .filter(Boolean)
     .join(', ')
+
+const Aside = styled.p`
+  margin-bottom: 10px;
+`
 
 const Box = styled.div`
   display: flex;
