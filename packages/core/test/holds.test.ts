@@ -30,6 +30,10 @@ describe('holds that every joint of a limb has', () => {
     }
     expect(holdsOf(region, { 'patient.bleeding-disorder': 'none' })).toEqual([])
   })
+  it.each(LIMBS)('%s: an INR over 3 stops force in someone on warfarin, and no number stops nothing', (region) => {
+    const on = (inr?: number): string[] => met(region, { 'patient.anticoagulant': ['warfarin'], ...(inr === undefined ? {} : { 'lab.inr': inr }) })
+    expect([on(3.1), on(3), on()].map((ids) => ids.includes('any.hold.inr'))).toEqual([true, false, false])
+  })
   it.each(['hip', 'knee', 'ankle', 'foot'])('%s: nobody pregnant is turned on the belly', (region) => {
     const stops = stoppedBy(region, 'any.hold.pregnancy-position', { 'patient.pregnant': 'yes' })
     expect(stops.length).toBeGreaterThan(0)

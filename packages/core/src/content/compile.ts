@@ -50,6 +50,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     cautions: pack.cautions,
     stopRules: pack.stopRules ?? [],
     normSchools: pack.normSchools ?? [],
+    everyLetter: pack.everyLetter ?? [],
   }
 }
 

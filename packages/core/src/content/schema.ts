@@ -145,6 +145,7 @@ const FILES: Readonly<Record<string, object>> = {
     scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
     sets: map(texts),
     unverified: texts,
+    everyLetter: texts,
     stopRules: list(object(['when', 'then'], { when: text, then: text })),
     normSchools: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
   }),

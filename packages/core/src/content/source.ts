@@ -148,6 +148,7 @@ export interface PackSource {
   readonly unverified: readonly string[]
   readonly stopRules?: Pack['stopRules']
   readonly normSchools?: Pack['normSchools']
+  readonly everyLetter?: Pack['everyLetter']
 }
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {

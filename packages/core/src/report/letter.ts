@@ -1,4 +1,4 @@
-import type { Destination, Pack } from '../content/types.js'
+import type { Destination, Item, Pack } from '../content/types.js'
 import { dueAt } from '../judge/clock.js'
 import { earlierFlags } from '../judge/earlierFlags.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
@@ -51,6 +51,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
       ...earlierText(pack, examination, judged, about.zone),
       ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side)),
+      ...backgroundText(pack, entries, about.zone),
       ...wanted.held,
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
       { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
@@ -101,6 +102,27 @@ function foundText(pack: Pack, entries: readonly Entry[], side: string): { headi
     .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry)}`)
   const where = sideWord(side)
   return told.length > 0 ? [{ heading: where ? `Found, ${where}` : 'Found', text: `${told.join('. ')}.` }] : []
+}
+
+/** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */
+function backgroundText(pack: Pack, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
+  const items = itemsById(pack)
+  const told = entries.flatMap((entry) => {
+    const item = items.get(entry.item)
+    if (!item || !isBackground(item, entry)) return []
+    return item.kind === 'moment' ? [`${item.label}: ${dayAndTime(String(entry.value), zone)}`] : [entryLine(pack, entry)]
+  })
+  const unasked = pack.everyLetter.filter((id) => items.has(id) && !entries.some((entry) => entry.item === id && entry.state === 'examined'))
+  const lines = [...told, ...(unasked.length > 0 ? [`Not asked: ${unasked.map((id) => items.get(id)?.label.toLowerCase()).join(', ')}`] : [])]
+  return lines.length > 0 ? [{ heading: 'Background', text: `${lines.join('. ')}.` }] : []
+}
+
+/** A fact of the patient card that is not the ordinary answer, or a time before theatre. Age and sex stand elsewhere. */
+function isBackground(item: Item, { state, value }: Entry): boolean {
+  if (state !== 'examined' || value === undefined) return false
+  if (item.kind === 'moment') return item.scope === 'episode' && item.id.startsWith('patient.')
+  if (item.depth !== 'card' || item.options.length === 0) return false
+  return Array.isArray(value) ? value.some((word) => !item.calm.includes(String(word))) : !item.calm.includes(String(value))
 }
 
 /** What the destination wants: what the record holds of it, and the rest by name. */

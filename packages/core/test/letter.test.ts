@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import { judgement, referralLetter, type Letter } from '../src/index.js'
+import { daysAgo, entriesFor, exam, judged, thePack, type Findings } from './support.js'
+
+const about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here', zone: 'Europe/Oslo' }
+const letterOf = (findings: Findings): Letter => {
+  const examination = exam(entriesFor(findings))
+  return referralLetter(thePack(), examination, judgement(thePack(), examination), about)
+}
+const background = (findings: Findings): string | undefined => letterOf(findings).paragraphs.find((one) => one.heading === 'Background')?.text
+
+describe('the background in a letter', () => {
+  it('gives the blood thinner with the time of its last dose in local time, the allergy and the metal', () => {
+    const text = background({
+      'patient.anticoagulant': ['warfarin'],
+      'patient.last-anticoagulant-dose': daysAgo(0.5),
+      'patient.allergy': ['latex'],
+      'patient.prosthesis-here': 'total',
+    })
+    expect(text).toContain('Blood thinner: warfarin')
+    expect(text).toContain('Last dose of the blood thinner: Mon 9 Mar 2026, 22:00')
+    expect(text).toContain('Allergies: latex')
+    expect(text).toContain('Replacement in this joint right: total')
+    expect(text).not.toContain('Not asked')
+  })
+  it('says what nobody asked, and is silent on what is ordinary', () => {
+    expect(background({ 'patient.kidney': 'well' })).toBe('Not asked: blood thinner, allergies.')
+    expect(background({ 'patient.anticoagulant': ['none'], 'patient.allergy': ['none known'], 'patient.diabetes': 'none' })).toBeUndefined()
+  })
+  it('does not take "could not be asked" for an answer', () => {
+    const findings: Findings = { 'patient.anticoagulant': { state: 'could-not', reason: 'other' }, 'patient.allergy': ['none known'] }
+    expect(background(findings)).toBe('Not asked: blood thinner.')
+  })
+})
+
+describe('what the receiver wants before an operation', () => {
+  const wound: Findings = { 'screen.wound': 'near bone or joint', 'story.trauma': 'present', 'knee.screen.deformity': 'present' }
+  it('is asked after a wound, and wished for until it is told', () => {
+    expect(judged(entriesFor(wound)).verdict.asked.groups.map((group) => group.id)).toEqual(expect.arrayContaining(['ask.theatre', 'ask.tetanus']))
+    expect(letterOf(wound).missing).toEqual(expect.arrayContaining(['last ate and drank', 'tetanus']))
+    const told = letterOf({ ...wound, 'patient.last-ate': daysAgo(0.2), 'patient.tetanus': 'incomplete' })
+    expect(told.missing).not.toEqual(expect.arrayContaining(['last ate and drank']))
+    expect(told.missing).not.toEqual(expect.arrayContaining(['tetanus']))
+  })
+})
