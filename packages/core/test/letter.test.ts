@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judgement, referralLetter, type Letter } from '../src/index.js'
+import { clinicalNote, judgement, noteText, referralLetter, type Letter } from '../src/index.js'
 import { daysAgo, entriesFor, exam, judged, thePack, type Findings } from './support.js'
 
 const about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here', zone: 'Europe/Oslo' }
@@ -30,6 +30,16 @@ describe('the background in a letter', () => {
   it('does not take "could not be asked" for an answer', () => {
     const findings: Findings = { 'patient.anticoagulant': { state: 'could-not', reason: 'other' }, 'patient.allergy': ['none known'] }
     expect(background(findings)).toBe('Not asked: blood thinner.')
+  })
+})
+
+describe('the background in a note', () => {
+  it('names what is not ordinary on the patient card, and calls only the rest usual', () => {
+    const examination = exam(entriesFor({ 'patient.anticoagulant': ['warfarin'], 'patient.cancer': 'active', 'patient.diabetes': 'none' }))
+    const text = noteText(clinicalNote(thePack(), examination, judgement(thePack(), examination)))
+    expect(text).toContain('Blood thinner: warfarin')
+    expect(text).toContain('Cancer: active')
+    expect(text).toContain('Asked and absent or usual: Diabetes\n')
   })
 })
 

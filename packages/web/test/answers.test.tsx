@@ -207,7 +207,7 @@ describe('a row of the sheet', () => {
   it('says why it is asked, and why it is on hold', () => {
     const hold = { id: 'h', title: 'Bent and cut', side: 'right', reason: 'A cut tendon tears on.', allowed: 'touch', stops: [] }
     row('elbow.test.cozen', { because: 'the outer epicondyle is sore', hold })
-    expect(screen.getByText('asked because the outer epicondyle is sore')).toBeTruthy()
+    expect(screen.getByText('asked because: the outer epicondyle is sore')).toBeTruthy()
     expect(screen.getByText(/On hold, bent and cut: A cut tendon tears on\./)).toBeTruthy()
     expect(screen.getByRole('button', { name: 'Go on anyway…' })).toBeTruthy()
   })

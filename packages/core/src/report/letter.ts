@@ -109,7 +109,7 @@ function backgroundText(pack: Pack, entries: readonly Entry[], zone: string | un
   const items = itemsById(pack)
   const told = entries.flatMap((entry) => {
     const item = items.get(entry.item)
-    if (!item || !isBackground(item, entry)) return []
+    if (!item || !isBackground(pack, item, entry)) return []
     return item.kind === 'moment' ? [`${item.label}: ${dayAndTime(String(entry.value), zone)}`] : [entryLine(pack, entry)]
   })
   const unasked = pack.everyLetter.filter((id) => items.has(id) && !entries.some((entry) => entry.item === id && entry.state === 'examined'))
@@ -118,12 +118,8 @@ function backgroundText(pack: Pack, entries: readonly Entry[], zone: string | un
 }
 
 /** A fact of the patient card that is not the ordinary answer, or a time before theatre. Age and sex stand elsewhere. */
-function isBackground(item: Item, { state, value }: Entry): boolean {
-  if (state !== 'examined' || value === undefined) return false
-  if (item.kind === 'moment') return item.scope === 'episode' && item.id.startsWith('patient.')
-  if (item.depth !== 'card' || item.options.length === 0) return false
-  return Array.isArray(value) ? value.some((word) => !item.calm.includes(String(word))) : !item.calm.includes(String(value))
-}
+const isBackground = (pack: Pack, item: Item, entry: Entry): boolean =>
+  item.kind === 'moment' ? item.id.startsWith('patient.') && entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(

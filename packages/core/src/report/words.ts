@@ -54,7 +54,7 @@ export const namedFirst = (names: readonly string[]): string =>
 /** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
 export function isAbnormalEntry(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
   const item = itemsById(pack).get(entry.item)
-  if (!item || entry.state !== 'examined' || item.depth === 'card') return false
+  if (!item || entry.state !== 'examined') return false
   if (Array.isArray(entry.value)) return entry.value.some((word) => !item.calm.includes(String(word)))
   if (typeof entry.value === 'string' && item.options.length > 0) return !item.calm.includes(entry.value) || oddQualifier(item, entry)
   return oddQualifier(item, entry)

@@ -29,7 +29,7 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
   const { item, isCurrent, because, onFocus } = props
   return (
     <Row id={`row-${item.id}`} data-current={isCurrent || undefined} onFocusCapture={() => onFocus(item.id)} onMouseDown={() => onFocus(item.id)}>
-      {because && <Because>asked because {because}</Because>}
+      {because && <Because>asked because: {because}</Because>}
       <HoldLine {...props} />
       {item.sided ? (
         <>

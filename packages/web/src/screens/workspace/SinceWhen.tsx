@@ -16,6 +16,8 @@ const MOST = 1200
 
 interface Props {
   readonly label: string
+  /** The unit that is usual for it; days when the item names none. */
+  readonly usual: string | undefined
   readonly entry: Entry | undefined
   readonly startedAt: string
   readonly isDisabled: boolean
@@ -23,10 +25,10 @@ interface Props {
 }
 
 /** "3 days ago": stored as the start of that span with how exactly it is known. */
-export function SinceWhen({ label, entry, startedAt, isDisabled, onSet }: Props) {
+export function SinceWhen({ label, usual, entry, startedAt, isDisabled, onSet }: Props) {
   const known = entry?.state === 'examined' && typeof entry.value === 'string' ? spoken(entry, startedAt) : undefined
   const [amount, setAmount] = useState(known?.amount ?? '')
-  const [unit, setUnit] = useState<Unit>(known?.unit ?? UNITS[1])
+  const [unit, setUnit] = useState<Unit>(known?.unit ?? UNITS.find((one) => one.id === usual) ?? UNITS[1])
   const set = (text: string, of: Unit): void => {
     const n = Number(text.replace(',', '.'))
     if (text.trim() === '' || !(n >= 0) || n > MOST) return

@@ -95,7 +95,7 @@ function Facts({ items, because, ...props }: Props) {
             ))}
           </Answers>
           {(because.get(item.id) ?? item.hint) && (
-            <Hint title={item.hint}>{because.has(item.id) ? `asked because ${because.get(item.id) ?? ''}` : item.hint}</Hint>
+            <Hint title={item.hint}>{because.has(item.id) ? `asked because: ${because.get(item.id) ?? ''}` : item.hint}</Hint>
           )}
         </Fact>
       ))}
@@ -116,7 +116,7 @@ function FactControl({
   const set = (answer: Answer): void => onAnswer(item, side, answer)
   const extras = Object.values(item.qualifiers).some((qualifier) => qualifier.inRow)
   if (item.kind === 'moment')
-    return <SinceWhen key={String(entry?.value)} label={item.label} entry={entry} startedAt={startedAt} isDisabled={isReadOnly} onSet={set} />
+    return <SinceWhen key={String(entry?.value)} label={item.label} usual={item.unit} entry={entry} startedAt={startedAt} isDisabled={isReadOnly} onSet={set} />
   if (item.kind !== 'sign' || extras)
     return <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={isReadOnly} mirrored={false} onAnswer={set} />
   const told = entry?.value === undefined ? undefined : entry.value === 'present' ? 'yes' : 'no'
