@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clinicalNote, judgement, noteText, referralLetter, type Letter } from '../src/index.js'
+import { checkEntries, clinicalNote, judgement, noteText, referralLetter, type Letter } from '../src/index.js'
 import { daysAgo, entriesFor, exam, judged, thePack, type Findings } from './support.js'
 
 const about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here', zone: 'Europe/Oslo' }
@@ -21,15 +21,40 @@ describe('the background in a letter', () => {
     expect(text).toContain('Last dose of the blood thinner: Mon 9 Mar 2026, 22:00')
     expect(text).toContain('Allergies: latex')
     expect(text).toContain('Replacement in this joint right: total')
-    expect(text).not.toContain('Not asked')
+    expect(text).toContain('Not asked: when it began.')
   })
   it('says what nobody asked, and is silent on what is ordinary', () => {
-    expect(background({ 'patient.kidney': 'well' })).toBe('Not asked: blood thinner, allergies.')
-    expect(background({ 'patient.anticoagulant': ['none'], 'patient.allergy': ['none known'], 'patient.diabetes': 'none' })).toBeUndefined()
+    expect(background({ 'patient.kidney': 'well' })).toBe('Not asked: when it began, blood thinner, allergies.')
+    expect(background({ 'patient.anticoagulant': ['none'], 'patient.allergy': ['none known'], 'patient.diabetes': 'none' })).toBe('Not asked: when it began.')
   })
   it('does not take "could not be asked" for an answer', () => {
     const findings: Findings = { 'patient.anticoagulant': { state: 'could-not', reason: 'other' }, 'patient.allergy': ['none known'] }
-    expect(background(findings)).toBe('Not asked: blood thinner.')
+    expect(background(findings)).toBe('Not asked: when it began, blood thinner.')
+  })
+})
+
+describe('a time in a letter', () => {
+  it.each([
+    ['exact', 'Mon 9 Mar 2026, 22:00'],
+    ['hour', 'about Mon 9 Mar 2026, 22:00'],
+    ['day', 'When it began: 9 Mar 2026. Not'],
+    ['week', 'about 9 Mar 2026, to the week'],
+  ])('known to the %s is told no more exactly', (precision, words) => {
+    const began = { ...daysAgo(0.5), qualifiers: { precision } }
+    const text = background({ 'story.onset-at': began })
+    expect(text).toContain(words)
+    expect(checkEntries(thePack(), entriesFor({ 'story.onset-at': began, 'patient.last-ate': began, 'patient.last-anticoagulant-dose': began }))).toEqual([])
+  })
+  it('is not told twice when the receiver asks for it', () => {
+    const { paragraphs } = letterOf({
+      'story.trauma': 'present',
+      'vascular.pulse-dorsalis-pedis': 'absent',
+      'vascular.pulse-posterior-tibial': 'absent',
+      'story.onset-at': daysAgo(0.5),
+      'patient.anticoagulant': ['warfarin'],
+    })
+    const told = paragraphs.map((one) => one.text).join(' ')
+    for (const words of ['When it began', 'Blood thinner: warfarin']) expect(told.split(words)).toHaveLength(2)
   })
 })
 

@@ -36,6 +36,7 @@ function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
 const EQUAL: Qualifier = { label: 'equal to the other side', kind: 'sign' }
 const METHOD: Qualifier = { label: 'measured', kind: 'choice', options: ['goniometer', 'by eye', 'inclinometer', 'phone'] }
+const PRECISION: Qualifier = { label: 'how exactly', kind: 'choice', options: ['exact', 'hour', 'day', 'week', 'month'] }
 const UNITS: Partial<Record<Item['kind'], string>> = { angle: '°', length: 'mm', time: 's', pressure: 'mmHg', laxity: 'mm' }
 const SHARED_SCOPES = ['patient', 'episode', 'body']
 const SECONDS = 5
@@ -114,6 +115,7 @@ function qualifiersOf(source: ItemSource): Record<string, Qualifier> {
     ...Object.fromEntries((source.readings ?? []).map((name) => [name, reading(name)])),
     ...(source.kind === 'laxity' ? { 'end-point': END_POINT, equal: EQUAL } : {}),
     ...(source.kind === 'angle' ? { method: METHOD } : {}),
+    ...(source.kind === 'moment' ? { precision: PRECISION } : {}),
     ...(source.qualifiers ?? {}),
   }
 }

@@ -418,6 +418,6 @@ export interface Pack {
   /** What ends a test or the routine examination, and what then. */
   readonly stopRules: readonly { readonly when: string; readonly then: string }[]
   readonly normSchools: readonly NormSchool[]
-  /** Facts of the patient card that every letter gives, or says that nobody asked. */
+  /** Facts that every letter gives, or says that nobody asked. */
   readonly everyLetter: readonly string[]
 }

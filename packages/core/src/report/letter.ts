@@ -41,7 +41,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const destination = pack.destinations.find((d) => d.id === (lead?.to[0] ?? 'dest.own-clinic'))
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
-  const wanted = wantedBy(destination, pack, entries)
+  const wanted = wantedBy(destination, pack, entries, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
     to: destination?.name ?? 'Own clinic',
@@ -50,8 +50,8 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       { heading: 'About', text: aboutText(pack, examination, about) },
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
       ...earlierText(pack, examination, judged, about.zone),
-      ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side)),
-      ...backgroundText(pack, entries, about.zone),
+      ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side, about.zone)),
+      ...backgroundText(pack, entries, wanted.told, about.zone),
       ...wanted.held,
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
       { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
@@ -94,45 +94,47 @@ function priorityText(pack: Pack, examination: Examination, { verdict }: Judgeme
   return `${range}. ${reasons.length > 0 ? `${reasons.join('. ')}.` : 'No flag met.'}`
 }
 
-function foundText(pack: Pack, entries: readonly Entry[], side: string): { heading: string; text: string }[] {
+function foundText(pack: Pack, entries: readonly Entry[], side: string, zone: string | undefined): { heading: string; text: string }[] {
   const items = itemsById(pack)
   const here = entries.filter((entry) => (entry.side === side || entry.side === 'none') && items.get(entry.item)?.depth !== 'card')
   const told = here
     .filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry))
-    .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry)}`)
+    .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry, zone)}`)
   const where = sideWord(side)
   return told.length > 0 ? [{ heading: where ? `Found, ${where}` : 'Found', text: `${told.join('. ')}.` }] : []
 }
 
 /** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */
-function backgroundText(pack: Pack, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
+function backgroundText(pack: Pack, entries: readonly Entry[], elsewhere: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
   const items = itemsById(pack)
   const told = entries.flatMap((entry) => {
     const item = items.get(entry.item)
-    if (!item || !isBackground(pack, item, entry)) return []
-    return item.kind === 'moment' ? [`${item.label}: ${dayAndTime(String(entry.value), zone)}`] : [entryLine(pack, entry)]
+    return item && isBackground(pack, item, entry) && !elsewhere.includes(entry) ? [entryLine(pack, entry, zone)] : []
   })
   const unasked = pack.everyLetter.filter((id) => items.has(id) && !entries.some((entry) => entry.item === id && entry.state === 'examined'))
   const lines = [...told, ...(unasked.length > 0 ? [`Not asked: ${unasked.map((id) => items.get(id)?.label.toLowerCase()).join(', ')}`] : [])]
   return lines.length > 0 ? [{ heading: 'Background', text: `${lines.join('. ')}.` }] : []
 }
 
-/** A fact of the patient card that is not the ordinary answer, or a time before theatre. Age and sex stand elsewhere. */
+/** A fact of the patient card that is not the ordinary answer, or a time: when it began, last dose, last meal. Age and sex stand elsewhere. */
 const isBackground = (pack: Pack, item: Item, entry: Entry): boolean =>
-  item.kind === 'moment' ? item.id.startsWith('patient.') && entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
+  item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(
   destination: Destination | undefined,
   pack: Pack,
   entries: readonly Entry[],
-): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[] } {
+  zone: string | undefined,
+): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly Entry[] } {
   const recorded = (wish: string): Entry[] => entries.filter((entry) => entry.item === wish || entry.item.endsWith(`.${wish}`))
   const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
-  const held = wishes.flatMap((wish) => wish.entries.map((entry) => entryLine(pack, entry)))
+  const told = wishes.flatMap((wish) => wish.entries)
+  const held = told.map((entry) => entryLine(pack, entry, zone))
   return {
     held: held.length > 0 ? [{ heading: 'For you', text: `${[...new Set(held)].join('; ')}.` }] : [],
     missing: wishes.filter((wish) => wish.entries.length === 0).map((wish) => wish.says),
+    told,
   }
 }
 

@@ -35,7 +35,7 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 /** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
 export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
-  const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading))
+  const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading, zone))
   const earlier = earlierLines(pack, earlierFlags(pack, examination, judged.verdict), zone)
   const before = earlier.length > 0 ? [{ heading: 'Earlier in this examination', lines: earlier }] : []
   return [priorityLine(pack, examination, judged, zone), ...before, ...sections, ...scoresSection(judged), missingSection(judged)]
@@ -53,7 +53,7 @@ function scoresSection(judged: Judgement): NoteSection[] {
 const isAlwaysTold = (item: Item | undefined): boolean =>
   item !== undefined && (item.mustBeTold || (item.options.length > 1 && item.options.every((word) => item.calm.includes(word))))
 
-function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string): NoteSection[] {
+function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string, zone: string | undefined): NoteSection[] {
   const items = itemsById(pack)
   const own = entries.filter((entry) => items.get(entry.item)?.stage === stage)
   if (own.length === 0) return []
@@ -63,7 +63,7 @@ function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, headi
   const normal = [...new Set(own.filter((entry) => !telling.includes(entry)).map((entry) => items.get(entry.item)?.label ?? entry.item))]
   const lines = telling.map(
     (entry) =>
-      `${items.get(entry.item)?.label ?? entry.item}${sidePart(entry.side)}: ${findingWords(pack, entry)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`,
+      `${items.get(entry.item)?.label ?? entry.item}${sidePart(entry.side)}: ${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`,
   )
   return [
     {

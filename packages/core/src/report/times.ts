@@ -29,5 +29,5 @@ export function isTimeZone(zone: string): boolean {
 }
 
 /** @example dayOnly('2003-07-28') // '28 Jul 2003' */
-export const dayOnly = (date: string): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(date))
+export const dayOnly = (date: string, zone = 'UTC'): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(date))

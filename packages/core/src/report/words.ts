@@ -1,14 +1,16 @@
 import type { Item, Pack, Scalar } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
+import { dayAndTime, dayOnly } from './times.js'
 
-/** What was recorded, as a physician would write it: the value with its unit, then what qualifies it. */
-export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>): string {
+/** What was recorded, as a physician would write it: the value with its unit, then what qualifies it. A moment is told in the time zone that is given. */
+export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>, zone?: string): string {
   const item = itemsById(pack).get(entry.item)
   if (entry.state === 'could-not') return `could not be done (${entry.reason ?? 'no reason given'})`
   if (entry.state === 'not-valid') return `not valid (${entry.reason ?? 'technique lost'})`
   if (entry.state === 'not-examined') return 'not examined'
   if (!item) return String(entry.value)
+  if (item.kind === 'moment') return momentWords(String(entry.value), entry.qualifiers?.precision, zone)
   const parts = [valueWords(pack, item, entry.value), ...qualifierWords(item, entry.qualifiers ?? {})].filter((part) => part !== '')
   return parts.join(', ')
 }
@@ -16,11 +18,17 @@ export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | '
 function valueWords(pack: Pack, item: Item, value: Entry['value']): string {
   if (value === undefined) return ''
   if (Array.isArray(value)) return value.join(', ')
-  if (item.kind === 'moment') return String(value).slice(0, 16).replace('T', ' ')
   if (typeof value === 'number') return withUnit(value, item.unit)
   const scale = item.scale === undefined ? undefined : pack.scales.find((s) => s.id === item.scale)
   const word = scale?.words[scale.grades.indexOf(String(value))]
   return word !== undefined && word !== String(value) ? `${String(value)} (${word})` : String(value)
+}
+
+/** No more exact than it was told. @example momentWords('2026-03-01T09:00:00Z', 'week', 'UTC') // 'about 1 Mar 2026, to the week' */
+function momentWords(at: string, precision: Scalar | readonly string[] | undefined, zone: string | undefined): string {
+  if (precision === 'day') return dayOnly(at, zone)
+  if (precision === 'week' || precision === 'month') return `about ${dayOnly(at, zone)}, to the ${precision}`
+  return `${precision === 'hour' ? 'about ' : ''}${dayAndTime(at, zone)}`
 }
 
 const withUnit = (value: number, unit: string | undefined): string => (unit === undefined ? String(value) : unit === '°' ? `${value}°` : `${value} ${unit}`)
@@ -41,9 +49,13 @@ export const complaintWords = ({ region, sides }: { readonly region: string; rea
   `${sides.map(sideWord).filter(Boolean).join(' and ')} ${region.replaceAll('-', ' ')}`.trim()
 
 /** @example entryLine(pack, entry) // "Lachman right: 8 mm, end point soft" */
-export function entryLine(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> & { readonly side: string }): string {
+export function entryLine(
+  pack: Pack,
+  entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> & { readonly side: string },
+  zone?: string,
+): string {
   const side = sideWord(entry.side)
-  return `${itemsById(pack).get(entry.item)?.label ?? entry.item}${side === '' ? '' : ` ${side}`}: ${findingWords(pack, entry)}`
+  return `${itemsById(pack).get(entry.item)?.label ?? entry.item}${side === '' ? '' : ` ${side}`}: ${findingWords(pack, entry, zone)}`
 }
 
 const MOST_NAMED = 8
