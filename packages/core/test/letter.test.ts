@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { checkEntries, clinicalNote, judgement, noteText, referralLetter, type Letter } from '../src/index.js'
+import { checkEntries, clinicalNote, judgement, noteText, referralLetter, type Entry, type Letter } from '../src/index.js'
 import { daysAgo, entriesFor, exam, judged, thePack, type Findings } from './support.js'
 
 const about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here', zone: 'Europe/Oslo' }
@@ -55,6 +55,30 @@ describe('a time in a letter', () => {
     })
     const told = paragraphs.map((one) => one.text).join(' ')
     for (const words of ['When it began', 'Blood thinner: warfarin']) expect(told.split(words)).toHaveLength(2)
+  })
+})
+
+describe('the check of pulse and nerve in a letter', () => {
+  const checks = (...entries: readonly Entry[]): string | undefined => {
+    const examination = exam(entries)
+    return referralLetter(thePack(), examination, judgement(thePack(), examination), about).paragraphs.find((one) => one.heading === 'Pulse and nerve')?.text
+  }
+  const at = (time: string, findings: Findings): Entry[] => entriesFor(findings, 'right', `2026-03-10T${time}:00Z`)
+
+  it('gives each normal finding of the sore side with the time of its own check', () => {
+    const text = checks(
+      ...at('09:00', { 'vascular.pulse-dorsalis-pedis': 'normal', 'vascular.pulse-dorsalis-pedis left': 'normal' }),
+      ...at('09:40', { 'neuro.touch.first-web': 'normal' }),
+    )
+    expect(text).toMatch(/Tue 10 Mar 2026, 10:00 \S+: Dorsalis pedis pulse right: [^;]*normal[^;]*\. Tue 10 Mar 2026, 10:40 /)
+  })
+  it('leaves what is not normal to what was found', () => {
+    expect(checks(...at('09:00', { 'vascular.pulse-dorsalis-pedis': 'absent' }))).toBe('Nothing normal.')
+  })
+  it('says that nobody checked', () => {
+    expect(checks(...at('09:00', { 'knee.feel.medial-joint-line': '0' }))).toBe('Not checked.')
+    const couldNot: Findings = { 'vascular.pulse-dorsalis-pedis': { state: 'could-not', reason: 'pain' } }
+    expect(checks(...at('09:00', couldNot))).toBe('Not checked.')
   })
 })
 

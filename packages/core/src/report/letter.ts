@@ -51,6 +51,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
       ...earlierText(pack, examination, judged, about.zone),
       ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side, about.zone)),
+      checksText(pack, examination, entries, about.zone),
       ...backgroundText(pack, entries, wanted.told, about.zone),
       ...wanted.held,
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
@@ -102,6 +103,22 @@ function foundText(pack: Pack, entries: readonly Entry[], side: string, zone: st
     .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry, zone)}`)
   const where = sideWord(side)
   return told.length > 0 ? [{ heading: where ? `Found, ${where}` : 'Found', text: `${told.join('. ')}.` }] : []
+}
+
+/** Pulse, power and feeling of the sore side, as measured or normal, with the time of each check; what is not normal stands under what was found. */
+function checksText(pack: Pack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
+  const items = itemsById(pack)
+  const sides = judgedSides(pack, complaint)
+  const checks = entries.filter((entry) => {
+    const stage = items.get(entry.item)?.stage
+    return entry.state === 'examined' && (stage === 'neuro' || stage === 'vascular') && (entry.side === 'none' || sides.includes(entry.side))
+  })
+  const normal = checks
+    .filter((entry) => !isAbnormalEntry(pack, entry))
+    .map((entry) => ({ time: dayAndTime(entry.at, zone), words: entryLine(pack, entry, zone) }))
+  const times = [...new Set(normal.map(({ time }) => time))]
+  const lines = times.map((time) => `${time}: ${normal.flatMap((one) => (one.time === time ? one.words : [])).join('; ')}`)
+  return { heading: 'Pulse and nerve', text: checks.length === 0 ? 'Not checked.' : lines.length === 0 ? 'Nothing normal.' : `${lines.join('. ')}.` }
 }
 
 /** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */
