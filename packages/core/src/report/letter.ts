@@ -9,7 +9,7 @@ import { fold } from '../record/fold.js'
 import { pathwaysOf } from './pathways.js'
 import { earlierLines, findingLine, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, namedFirst, sideWord } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, sideWord } from './words.js'
 
 export interface LetterPerson {
   readonly name: string
@@ -99,26 +99,26 @@ function foundText(pack: Pack, entries: readonly Entry[], side: string, zone: st
   const items = itemsById(pack)
   const here = entries.filter((entry) => (entry.side === side || entry.side === 'none') && items.get(entry.item)?.depth !== 'card')
   const told = here
-    .filter((entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry))
+    .filter((entry) => entry.state !== 'examined' || (isAbnormalEntry(pack, entry) && !isCheck(items.get(entry.item))))
     .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry, zone)}`)
   const where = sideWord(side)
   return told.length > 0 ? [{ heading: where ? `Found, ${where}` : 'Found', text: `${told.join('. ')}.` }] : []
 }
 
-/** Pulse, power and feeling of the sore side, as measured or normal, with the time of each check; what is not normal stands under what was found. */
+const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || item?.stage === 'vascular'
+
+/** Pulse, power and feeling of the sore side with the time of each check: first what is not normal or was measured, then what is normal by name. */
 function checksText(pack: Pack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
   const items = itemsById(pack)
   const sides = judgedSides(pack, complaint)
-  const checks = entries.filter((entry) => {
-    const stage = items.get(entry.item)?.stage
-    return entry.state === 'examined' && (stage === 'neuro' || stage === 'vascular') && (entry.side === 'none' || sides.includes(entry.side))
+  const checks = entries.filter(({ item, state, side }) => state === 'examined' && isCheck(items.get(item)) && (side === 'none' || sides.includes(side)))
+  const timed = [...new Set(checks.map((entry) => dayAndTime(entry.at, zone)))].map((time) => {
+    const then = checks.filter((entry) => dayAndTime(entry.at, zone) === time)
+    const telling = then.filter((entry) => isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
+    const normal = then.filter((entry) => !telling.includes(entry)).map(({ item, side }) => `${items.get(item)?.label ?? item} ${sideWord(side)}`.trim())
+    return `${time}: ${[...telling.map((entry) => entryLine(pack, entry, zone)), ...(normal.length > 0 ? [`normal ${normal.join(', ')}`] : [])].join('; ')}`
   })
-  const normal = checks
-    .filter((entry) => !isAbnormalEntry(pack, entry))
-    .map((entry) => ({ time: dayAndTime(entry.at, zone), words: entryLine(pack, entry, zone) }))
-  const times = [...new Set(normal.map(({ time }) => time))]
-  const lines = times.map((time) => `${time}: ${normal.flatMap((one) => (one.time === time ? one.words : [])).join('; ')}`)
-  return { heading: 'Pulse and nerve', text: checks.length === 0 ? 'Not checked.' : lines.length === 0 ? 'Nothing normal.' : `${lines.join('. ')}.` }
+  return { heading: 'Pulse and nerve', text: timed.length === 0 ? 'Not checked.' : `${timed.join('. ')}.` }
 }
 
 /** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */

@@ -9,7 +9,7 @@ import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { earlierLines } from './reasons.js'
 import { dayAndTime } from './times.js'
-import { findingWords, isAbnormalEntry, sideWord } from './words.js'
+import { findingWords, isAbnormalEntry, isMeasured, sideWord } from './words.js'
 
 export interface NoteSection {
   readonly heading: string
@@ -76,10 +76,6 @@ function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, headi
   ]
 }
 
-const isMeasured = (pack: Pack, entry: Entry): boolean => {
-  const item = itemsById(pack).get(entry.item)
-  return item !== undefined && item.options.length === 0 && item.kind !== 'laxity'
-}
 const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
 
 function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): NoteSection {

@@ -79,3 +79,9 @@ function oddQualifier(item: Item, entry: Pick<Entry, 'qualifiers'>): boolean {
     return normal !== undefined && typeof normal === 'string' && normal !== String(value) && item.qualifiers[name]?.kind === 'choice' && name !== 'method'
   })
 }
+
+/** Whether the value is a number, which says something whatever it is. */
+export const isMeasured = (pack: Pack, entry: Pick<Entry, 'item'>): boolean => {
+  const item = itemsById(pack).get(entry.item)
+  return item !== undefined && item.options.length === 0 && item.kind !== 'laxity'
+}
