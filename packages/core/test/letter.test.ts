@@ -105,4 +105,10 @@ describe('what the receiver wants before an operation', () => {
     expect(told.missing).not.toEqual(expect.arrayContaining(['last ate and drank']))
     expect(told.missing).not.toEqual(expect.arrayContaining(['tetanus']))
   })
+  it('is the weight for the dose of a child, and of nobody whose drugs do not need it', () => {
+    const asked = (findings: Findings): readonly string[] => judged(entriesFor(findings)).verdict.asked.groups.map((group) => group.id)
+    expect(asked({ 'patient.age-years': 9 })).toContain('ask.weight')
+    expect(asked({ 'patient.age-years': 40, 'patient.anticoagulant': ['heparin'] })).toContain('ask.weight')
+    expect(asked({ 'patient.age-years': 40, 'patient.anticoagulant': ['none'] })).not.toContain('ask.weight')
+  })
 })
