@@ -27,7 +27,7 @@ function valueFor(item: Item): fc.Arbitrary<Pick<Entry, 'value' | 'qualifiers'>>
       ? fc.constantFrom(...item.options).map((word) => [word])
       : item.options.length > 0
         ? fc.constantFrom(...item.options)
-        : fc.integer({ min: item.min ?? 0, max: Math.min(item.max ?? 100, (item.min ?? 0) + 300) })
+        : fc.integer({ min: Math.ceil(item.min ?? 0), max: Math.floor(Math.min(item.max ?? 100, (item.min ?? 0) + 300)) })
   return fc
     .tuple(value, inRow)
     .map(
