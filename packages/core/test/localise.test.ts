@@ -31,6 +31,17 @@ function record(limb: 'arm' | 'leg', found: Readonly<Record<string, string>>, si
 const limbOf = (place: string): 'arm' | 'leg' => pack.lesions.lesions.find((one) => one.id === place)?.limb ?? 'arm'
 const best = (view: Pack, entries: readonly Entry[]) => localise(view, entries)[0]
 
+const UPPER_TRUNK = {
+  'shoulder-abduction': '2',
+  'shoulder-external-rotation': '2',
+  'elbow-flexion': '2',
+  'elbow-flexion-neutral': '2',
+  't:badge': 'reduced',
+  't:outer-forearm': 'reduced',
+  'r:biceps': 'absent',
+  'r:brachioradialis': 'absent',
+}
+
 describe('where the nerve is hurt', () => {
   it.each<[string, Record<string, string>]>([
     [
@@ -136,19 +147,7 @@ describe('where the nerve is hurt', () => {
         't:inner-forearm': 'reduced',
       },
     ],
-    [
-      'upper-trunk',
-      {
-        'shoulder-abduction': '2',
-        'shoulder-external-rotation': '2',
-        'elbow-flexion': '2',
-        'elbow-flexion-neutral': '2',
-        't:badge': 'reduced',
-        't:outer-forearm': 'reduced',
-        'r:biceps': 'absent',
-        'r:brachioradialis': 'absent',
-      },
-    ],
+    ['upper-trunk', UPPER_TRUNK],
     ['median-carpal-tunnel', { 't:index-tip': 'reduced', 't:middle': 'reduced', 'thumb-abduction': '4' }],
   ])('%s is the best explanation of its own pattern', (place, found) => {
     const result = best(pack, record(limbOf(place), found))
@@ -231,19 +230,9 @@ describe('where the nerve is hurt', () => {
     expect(score('right') - score('left')).toBe(2)
   })
   it('a weak mover of the blade speaks against the plexus: those branches leave before the trunks', () => {
-    const found = {
-      'shoulder-abduction': '2',
-      'shoulder-external-rotation': '2',
-      'elbow-flexion': '2',
-      'elbow-flexion-neutral': '2',
-      't:badge': 'reduced',
-      't:outer-forearm': 'reduced',
-      'r:biceps': 'absent',
-      'r:brachioradialis': 'absent',
-    }
     const leader = (isWeak: boolean): string | undefined => {
       const blade = isWeak ? { 'scapula-retraction': '4', 'scapula-protraction': '4' } : {}
-      return localise(pack, record('arm', { ...found, ...blade }), (calc) => isWeak && calc === 'calc.blade-weak')[0]?.places[0]?.kind
+      return localise(pack, record('arm', { ...UPPER_TRUNK, ...blade }), (calc) => isWeak && calc === 'calc.blade-weak')[0]?.places[0]?.kind
     }
     expect([leader(false), leader(true)]).toEqual(['plexus', 'root'])
   })

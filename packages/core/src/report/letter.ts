@@ -112,8 +112,12 @@ function checksText(pack: Pack, { complaint }: Examination, entries: readonly En
   const items = itemsById(pack)
   const sides = judgedSides(pack, complaint)
   const checks = entries.filter(({ item, state, side }) => state === 'examined' && isCheck(items.get(item)) && (side === 'none' || sides.includes(side)))
-  const timed = [...new Set(checks.map((entry) => dayAndTime(entry.at, zone)))].map((time) => {
-    const then = checks.filter((entry) => dayAndTime(entry.at, zone) === time)
+  const byTime = new Map<string, Entry[]>()
+  for (const entry of checks) {
+    const time = dayAndTime(entry.at, zone)
+    byTime.set(time, [...(byTime.get(time) ?? []), entry])
+  }
+  const timed = [...byTime].map(([time, then]) => {
     const telling = then.filter((entry) => isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
     const normal = then.filter((entry) => !telling.includes(entry)).map(({ item, side }) => `${items.get(item)?.label ?? item} ${sideWord(side)}`.trim())
     return `${time}: ${[...telling.map((entry) => entryLine(pack, entry, zone)), ...(normal.length > 0 ? [`normal ${normal.join(', ')}`] : [])].join('; ')}`

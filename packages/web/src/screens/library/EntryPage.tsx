@@ -91,6 +91,7 @@ function AboutSchool({ school }: { readonly school: School }) {
 }
 
 function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Item; readonly to: To }) {
+  const ranges = rangesBySchool(item, pack.normSchools)
   return (
     <>
       <Soft as="p">
@@ -123,9 +124,9 @@ function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Ite
       {item.normText && (
         <Part title="Usual range">
           {item.normText}
-          {rangesBySchool(item, pack.normSchools).length > 0 && (
+          {ranges.length > 0 && (
             <ul>
-              {rangesBySchool(item, pack.normSchools).map(({ school, range }) => (
+              {ranges.map(({ school, range }) => (
                 <li key={school.id}>
                   {range}{' '}
                   <Soft>
