@@ -91,6 +91,33 @@ test('what could not be done stays unknown, and a hold is lifted only with a rea
   await expect(range(page)).toContainText('could still be Now')
 })
 
+test('a pulse that came back leaves the flag at Now until it is lifted by name', async ({ page }) => {
+  await signIn(page)
+  await page.getByRole('link', { name: 'Corin Teasel' }).first().click()
+  await expect(range(page)).toHaveText('Nowsettled')
+  const rail = page.getByRole('complementary', { name: 'Verdict' })
+  const held = rail.getByRole('button', { name: /held since \d\d:\d\d/ })
+  for (let left = await held.count(); left > 0; left--) {
+    await held.first().click()
+    const dialogue = page.getByRole('dialog')
+    await expect(dialogue).toContainText('It stays Now until a clinician lifts it.')
+    await expect(dialogue).toContainText('Dorsalis pedis pulse, right: absent')
+    await expect(dialogue.getByRole('button', { name: 'Lift this flag in my name' })).toBeDisabled()
+    await dialogue.getByLabel('Why it no longer holds').fill('both feet alike once the knee was straight')
+    await dialogue.getByRole('button', { name: 'Lift this flag in my name' }).click()
+    await expect(held).toHaveCount(left - 1)
+  }
+  await expect(range(page)).not.toHaveText('Nowsettled')
+  await expect(rail.getByRole('list', { name: 'Earlier flags' })).toContainText('by Dr Isolde Brannock: both feet alike once the knee was straight')
+  await expect(page.getByText('Everything stored')).toBeVisible()
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  const line = /Threatened limb artery after injury right: Now until .*Lifted .* by Dr Isolde Brannock: both feet alike once the knee was straight/
+  await expect(page.getByRole('complementary', { name: 'Letter' })).toContainText(line)
+  await expect(page.getByRole('main')).toContainText(line)
+  await page.getByRole('button', { name: 'Back to the sheet' }).click()
+  await expect(range(page)).not.toHaveText('Nowsettled')
+})
+
 test('a blood thinner and the hour of its last dose reach the letter', async ({ page }) => {
   await signIn(page)
   await begin(page, { name: 'Thinned Turnstone', birthDate: '1950-03-03' })

@@ -5,6 +5,8 @@ import { atTheCouch, entryOf } from './randomEntries.js'
 import { AS_OF, calm, calmRecord, exam, judged, newId, theKnee, thePack } from './support.js'
 
 const pack = theKnee()
+/** Later than any random entry: what is learnt late of an earlier time can show that a Now was met then. */
+const AFTERWARDS = new Date(Date.parse(AS_OF) + 3_600_000).toISOString()
 const askable = atTheCouch(pack)
 
 /** Items that a guard (`proven`) reads, directly or through a calculated value: for those the floor may fall. */
@@ -43,10 +45,11 @@ describe('the verdict', () => {
     fc.assert(
       fc.property(someEntries, anEntry, (entries, more) => {
         const known = entries.filter((entry) => slotKey(entry.item, entry.side) !== slotKey(more.item, more.side))
+        const later = { ...more, at: AFTERWARDS }
         const before = judge(pack, exam(known))
         const at = pack.items.findIndex((item) => item.id === more.item)
         if (before.asked.level[at] === 0) return
-        const after = judge(pack, exam([...known, more]))
+        const after = judge(pack, exam([...known, later]))
         expect(tierRank(after.ceiling)).toBeGreaterThanOrEqual(tierRank(before.ceiling))
         if (!guarded.has(more.item)) expect(tierRank(after.floor)).toBeLessThanOrEqual(tierRank(before.floor))
       }),
@@ -128,7 +131,7 @@ describe.each(thePack().regions.map(({ id }) => id))('the range of the %s', (reg
         for (const entry of more) {
           const isNew = record.every((held) => slotKey(held.item, held.side) !== slotKey(entry.item, entry.side))
           if (!isNew || before.asked.level[view.items.findIndex(({ id }) => id === entry.item)] === 0) continue
-          record = [...record, entry]
+          record = [...record, { ...entry, at: AFTERWARDS }]
           const after = judgeOf(record)
           expect(tierRank(after.ceiling)).toBeGreaterThanOrEqual(tierRank(before.ceiling))
           before = after

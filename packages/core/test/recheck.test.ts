@@ -1,17 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import {
-  clinicalNote,
-  earlierFlags,
-  findingLine,
-  findingsOf,
-  judge,
-  noteText,
-  referralLetter,
-  judgeAlong,
-  judgement,
-  type Entry,
-  type Examination,
-} from '../src/index.js'
+import { findingLine, findingsOf, judge, judgeAlong, judgement, type Entry, type Examination } from '../src/index.js'
 import { earlierOf } from '../src/record/recheck.js'
 import { AS_OF, calm, daysAgo, entriesFor, newId, thePack, type Findings } from './support.js'
 
@@ -106,36 +94,6 @@ describe('flow worse at a recheck', () => {
       }
     }
   })
-})
-
-describe('what was urgent before a check', () => {
-  const injured: Findings = { 'story.trauma': 'present' }
-  const foot = (pulse: string, colour: string): Findings => ({ [PULSE]: pulse, 'vascular.colour-foot right': colour })
-  const earlierOn = (entries: readonly Entry[]) => earlierFlags(pack, knee(entries), judge(pack, knee(entries)))
-  const gone = [...calm(), ...at(6, { ...injured, ...foot('absent', 'pale') })]
-  const back = at(40, foot('normal', 'normal'))
-
-  it('is told with its tier and until when, although it moves no priority', () => {
-    const [first] = earlierOn([...gone, ...back])
-    expect(first).toMatchObject({ tier: 'now', flag: { id: 'any.flag.arterial-hard', side: 'right' }, until: minutes(40) })
-    expect(judge(pack, knee([...gone, ...back])).flags.map((flag) => flag.id)).not.toContain('any.flag.arterial-hard')
-  })
-  it('stands in note and letter, with what was found', () => {
-    const exam = knee([...gone, ...back])
-    const judged = judgement(pack, exam)
-    const line = /Threatened limb artery after injury right: Now until Tue 10 Mar 2026, 09:40 UTC \(.*Dorsalis pedis pulse right: absent/
-    expect(noteText(clinicalNote(pack, exam, judged))).toMatch(line)
-    const patient = { name: 'Wren Holloway', birthDate: '1986-05-05' }
-    const letter = referralLetter(pack, exam, judged, { patient, examiner: 'Dr Test', site: 'Here' })
-    expect(letter.paragraphs.find((one) => one.heading === 'Earlier in this examination')?.text).toMatch(line)
-  })
-  it.each<[string, readonly Entry[]]>([
-    ['nothing was checked anew', gone],
-    ['it still stands', [...gone, ...at(40, { 'knee.feel.medial-joint-line right': '0' })]],
-    ['it was a correction', [...gone, ...at(9, foot('normal', 'normal'))]],
-    ['the same was found again', [...gone, ...at(40, foot('absent', 'pale'))]],
-    ['it was taken back', [...gone, ...gone.slice(-2).map((entry): Entry => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(40) }))]],
-  ])('is nothing when %s', (_why, entries) => expect(earlierOn(entries).map((one) => one.flag.id)).not.toContain('any.flag.arterial-hard'))
 })
 
 describe('a gap of the knees that widens between two visits', () => {

@@ -230,6 +230,66 @@ describe('signing, amending, referring', () => {
   })
 })
 
+describe('a Now that a later check found otherwise', () => {
+  const ARTERY = 'any.flag.arterial-hard'
+  const NAME = 'Dr Isolde Brannock'
+  const minutesAgo = (count: number): string => new Date(Date.now() - count * 60_000).toISOString()
+  const foot = (pulse: string, colour: string, ago: number): Entry[] => [
+    entry('vascular.pulse-dorsalis-pedis', pulse, { side: 'right', at: minutesAgo(ago) }),
+    entry('vascular.colour-foot', colour, { side: 'right', at: minutesAgo(ago) }),
+  ]
+  const held = async (): Promise<string> => {
+    const id = await start()
+    await server.record(id, entry('story.trauma', 'present', { at: minutesAgo(41) }), ...foot('absent', 'pale', 40), ...foot('normal', 'normal', 10))
+    return id
+  }
+  const lift = (flag: string, more: Partial<Entry> = {}): Entry =>
+    entry(flag, undefined, { side: 'right', state: 'lifted', reason: 'both feet alike', by: NAME, ...more })
+  const shownFlags = async (id: string): Promise<string[]> => (await shownFor(id)).flags.filter((flag) => flag.endsWith('|now'))
+  const liftsFor = async (id: string, more: Partial<Entry> = {}): Promise<Entry[]> => (await shownFlags(id)).map((flag) => lift(flag.split('|')[0] ?? '', more))
+
+  it('stays on the desk as Now until it is lifted, and is sealed as lifted', async () => {
+    const id = await held()
+    const onDesk = async (): Promise<string | undefined> =>
+      (await call('GET', '/api/desk')).json<{ examinations: { id: string; floor: string }[] }>().examinations.find((one) => one.id === id)?.floor
+    expect(await shownFlags(id)).toContain(`${ARTERY}|right|now`)
+    expect(await onDesk()).toBe('now')
+    expect((await server.record(id, ...(await liftsFor(id)))).statusCode).toBe(200)
+    expect([await shownFlags(id), await onDesk()]).toEqual([[], 'here'])
+    expect((await server.sign(id)).statusCode).toBe(200)
+    const { rows } = await server.owner.query<{ body: { earlier: object[] } }>('select body from verdict where examination_id = $1', [id])
+    expect(rows[0]?.body.earlier).toContainEqual(
+      expect.objectContaining({ id: ARTERY, lifted: expect.objectContaining({ by: NAME, reason: 'both feet alike' }) as unknown }),
+    )
+  })
+  it('is lifted in nobody else’s name, and not without a reason', async () => {
+    const id = await held()
+    const refused = await server.record(id, lift(ARTERY, { by: 'Dr Tobias Quill' }), lift(ARTERY, { reason: '' }))
+    expect(refused.statusCode).toBe(400)
+    expect(refused.json<{ faults: { path: string }[] }>().faults.map(({ path }) => path)).toEqual(['/entries/1/reason', '/entries/0/by'])
+    expect(await shownFlags(id)).toContain(`${ARTERY}|right|now`)
+  })
+  it('is lifted after signing by an amendment, and the verdict is reached again', async () => {
+    const id = await held()
+    await server.sign(id)
+    const lifts = await liftsFor(id)
+    expect((await server.record(id, ...lifts)).statusCode).toBe(409)
+    expect((await server.record(id, ...lifts.map((one) => ({ ...one, amends: 'seen again with the surgeon' })))).statusCode).toBe(200)
+    const { rows } = await server.owner.query<{ kind: string; floor: string }>('select kind, floor from verdict where examination_id = $1 order by at', [id])
+    expect(rows).toEqual([
+      { kind: 'signed', floor: 'now' },
+      { kind: 'amended', floor: 'here' },
+    ])
+  })
+  it('is lifted for one joint of a visit only: the other was not looked at', async () => {
+    const id = await held()
+    const ankle = (await call('POST', `/api/examinations/${id}/also`, { region: 'ankle', sides: ['right'], sameEvent: true })).json<{ id: string }>().id
+    await server.record(id, ...(await liftsFor(id)))
+    const { entries } = (await call('GET', `/api/examinations/${ankle}`)).json<{ entries: Entry[] }>()
+    expect(entries.filter((one) => one.state === 'lifted')).toEqual([])
+  })
+})
+
 describe('the demonstration and the audit', () => {
   it('has patients and examinations in every state', async () => {
     const { rows } = await server.owner.query<{ patients: number; examinations: number; drafts: number; tiers: number; amended: number; referrals: number }>(

@@ -13,6 +13,7 @@ import {
   tellingTests,
   type Entry,
   type Examination,
+  type FlagVerdict,
   type Item,
   type RuleLine,
   type Side,
@@ -39,7 +40,7 @@ class SamplesHere extends EventTarget {
 beforeEach(() => vi.stubGlobal('Worker', SamplesHere))
 afterEach(cleanup)
 
-function rail(entries: readonly Entry[]) {
+function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: string) => void) {
   const onGo = vi.fn<(item: string) => void>()
   const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
   const judged = judgement(thePack(), exam)
@@ -47,13 +48,14 @@ function rail(entries: readonly Entry[]) {
     <VerdictRail
       pack={view('knee')}
       verdict={judged.verdict}
-      earlier={earlierFlags(thePack(), exam, judged.verdict)}
+      earlier={earlierFlags(judged).filter((flag) => !flag.isHeld)}
       open={openItems(judged)}
       conditions={conditionRanges(judged)}
       telling={tellingTests(judged)}
       nerve={nerveLevels(judged)}
       firstSeen={AS_OF}
       onGo={onGo}
+      onLift={onLift}
     />,
   )
   return onGo
@@ -89,12 +91,48 @@ describe('the rail beside the sheet', () => {
     expect(proof.textContent).toMatch(/Dorsalis pedis pulse, right: absent/)
     expect(proof.textContent).toMatch(/Source: /)
   })
-  it('of a pulse that came back: what was Now before, and until when', () => {
+  describe('of a pulse that came back', () => {
     const at = (minutes: number, findings: Findings) => entriesFor(findings, 'right', new Date(Date.parse(AS_OF) + minutes * 60_000).toISOString())
     const foot = (pulse: string, colour: string): Findings => ({ 'vascular.pulse-dorsalis-pedis right': pulse, 'vascular.colour-foot right': colour })
-    rail([...calm(), ...at(6, { 'story.trauma': 'present', ...foot('absent', 'pale') }), ...at(40, foot('normal', 'normal'))])
-    const earlier = within(screen.getByRole('list', { name: 'Earlier flags' })).getAllByRole('listitem')
-    expect(earlier.map((one) => one.textContent).join()).toMatch(/Now right, until \d\d:\d\d/)
+    const back = [...calm(), ...at(6, { 'story.trauma': 'present', ...foot('absent', 'pale') }), ...at(40, foot('normal', 'normal'))]
+    const openHeld = (): HTMLElement => {
+      fireEvent.click(screen.getByRole('button', { name: /^Threatened limb artery.*held since \d\d:\d\d/ }))
+      return screen.getByRole('dialog')
+    }
+    it('stays Now, with what met it, and is lifted with a reason only', () => {
+      const onLift = vi.fn<(flag: FlagVerdict, reason: string) => void>()
+      rail(back, onLift)
+      expect(screen.getByTestId('range').textContent).toBe('Nowsettled')
+      const dialogue = openHeld()
+      expect(dialogue.textContent).toMatch(/Dorsalis pedis pulse, right: absent/)
+      const button = within(dialogue).getByRole('button', { name: 'Lift this flag in my name' })
+      expect(button.hasAttribute('disabled')).toBe(true)
+      fireEvent.click(within(dialogue).getByRole('radio', { name: 'normal on both sides when checked again' }))
+      fireEvent.click(button)
+      expect(onLift.mock.calls[0]?.[0]).toMatchObject({ id: 'any.flag.arterial-hard', side: 'right' })
+      expect(onLift.mock.calls[0]?.[1]).toBe('normal on both sides when checked again')
+    })
+    it('cannot be lifted where nothing can be recorded, and says how', () => {
+      rail(back)
+      const dialogue = openHeld()
+      expect(within(dialogue).queryByRole('button', { name: /Lift/ })).toBeNull()
+      expect(dialogue.textContent).toMatch(/amend it to lift the flag/)
+    })
+    it('is told as earlier once it is lifted, with who did and why', () => {
+      const lifts = ['any.flag.arterial-hard', 'any.flag.arterial-injury'].map((item, index): Entry => ({
+        ...(back[0] as Entry),
+        id: `01920000-0000-7000-8000-00000000a00${index}`,
+        item,
+        side: 'right',
+        state: 'lifted',
+        reason: 'both feet alike',
+        by: 'Dr Brannock',
+        at: '2026-03-10T09:45:00.000Z',
+      }))
+      rail([...back, ...lifts])
+      const earlier = within(screen.getByRole('list', { name: 'Earlier flags' })).getAllByRole('listitem')
+      expect(earlier.map((one) => one.textContent).join()).toMatch(/Now right, until \d\d:\d\d; lifted \d\d:\d\d by Dr Brannock: both feet alike/)
+    })
   })
   it('of a soft Lachman: what is likely as a range sampled in the worker, and what would tell more', async () => {
     rail([...calm().filter((entry) => !/pivot|drawer/.test(entry.item)), ...entriesFor({ ...soft, 'story.onset-at': daysAgo(3) })])

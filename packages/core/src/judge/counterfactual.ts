@@ -51,7 +51,8 @@ function raising({ verdict, prepared, context }: Judgement): Counterfactual[] {
 /** Flags that must go for the floor to fall, and the findings that hold them up. */
 function lowering({ verdict, prepared, context, sides }: Judgement): Counterfactual[] {
   const atFloor = verdict.flags.filter((flag) => flag.tier === verdict.floor)
-  if (atFloor.length === 0) return []
+  // What is held falls when it is lifted, not by a finding.
+  if (atFloor.length === 0 || atFloor.some((flag) => flag.held)) return []
   const candidates = recordedBehind(atFloor, prepared, context)
   for (let size = 1; size <= MOST; size++) {
     const hits = subsets(candidates, size)
@@ -89,7 +90,7 @@ function allFall(flags: readonly FlagVerdict[], set: readonly number[], prepared
 function withNormal(set: readonly number[], prepared: Prepared, context: Context): Context {
   const slots = [...context.slots]
   for (const slot of set) slots[slot] = normalReading(slot, prepared, context)
-  const changed = prepared.context(slots, context.previous, context.asOf)
+  const changed = prepared.context(slots, context.previous, context.asOf, context.held)
   prepared.enterPhase(changed, { deciding: false, indicated: context.indicated })
   return changed
 }

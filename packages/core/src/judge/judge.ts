@@ -6,6 +6,7 @@ import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, type ClockReading } from './clock.js'
+import { heldFlags, pastFlags, rechecksOf, type PastFlag, type Recheck } from './pastFlags.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
 import { SIDE_INDEX, SIDE_NAMES, earlierAt, readingsOf, slotOf, standingEntries, type Context, type Earlier } from './runtime.js'
 import { NO, UNKNOWN, YES, truthOf, type T, type Truth } from './truth.js'
@@ -29,6 +30,9 @@ export interface FlagVerdict {
   readonly doNow: readonly string[]
   readonly avoid: readonly string[]
   readonly clock?: ClockReading
+  /** Set when its findings no longer meet it at Now: it was met so until then, and stays Now until it is lifted. */
+  readonly held?: { readonly until: string }
+  /** What meets it; of a held flag what met it then. */
   readonly proof?: ProofNode
 }
 
@@ -63,6 +67,9 @@ export interface Judgement {
   readonly standing: readonly (Entry | undefined)[]
   /** What else was recorded in the slots that are compared with an earlier check, in this examination or before it. */
   readonly others: ReadonlyMap<number, readonly Entry[]>
+  /** When something was found otherwise than before, and what had been urgent until then. */
+  readonly rechecks: readonly Recheck[]
+  readonly past: readonly PastFlag[]
 }
 
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
@@ -75,14 +82,33 @@ export const comparedItems = (pack: Pack, region: string): ReadonlySet<string> =
 }
 
 /**
- * Judges an examination: which flags are met, which are still open, and the range of priority that follows.
- * Pure: the same record, pack and time always give the same verdict.
+ * Judges an examination: which flags are met, which are still open, and the range of priority that follows. A flag of tier Now that a later
+ * check no longer meets stays until it is lifted. Pure: the same record, pack and time always give the same verdict.
  * @example judge(pack, { complaint: { region: 'knee', sides: ['right'] }, asOf, entries: [] }).ceiling // 'now'
  */
 export const judge = (pack: Pack, examination: Examination): Verdict => judgement(pack, examination).verdict
 
 export function judgement(pack: Pack, examination: Examination): Judgement {
   const view = viewOf(pack, examination.complaint.region)
+  const present = judgedAlone(view, examination, [])
+  const { entries } = examination
+  const rechecks = present.standing.reduce((count) => count + 1, 0) === entries.length ? [] : rechecksOf(entries)
+  if (rechecks.length === 0) return present
+  const past = pastFlags(
+    entries,
+    rechecks,
+    (before, held) => judgedAlone(view, { ...examination, entries: before }, held).verdict,
+    (id, side) => flagKey(view, id, side),
+  )
+  const held = heldFlags(past)
+  return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past }
+}
+
+/** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
+const flagKey = (view: Pack, id: string, side: string): string => (view.regions[0]?.side === false ? id : `${id}|${side}`)
+
+/** The judgement of what stands, with the flags that are held from before. */
+function judgedAlone(view: Pack, examination: Examination, held: readonly PastFlag[]): Judgement {
   const prepared = preparePack(view)
   const standing = standingEntries(view, prepared.indexOf, examination.entries)
   const others = otherEntries(prepared, standing, examination)
@@ -91,9 +117,20 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
     const earlier = earlierAt(view, slot, standing[slot], entries)
     if (earlier) previous[slot] = earlier
   }
-  const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf))
+  const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, others }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, others, rechecks: [], past: [] }
+}
+
+/** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */
+function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Context['held'] {
+  const hasSide = prepared.pack.regions[0]?.side !== false
+  return new Map(
+    held.flatMap((past) => {
+      const sides = hasSide ? [SIDE_INDEX[past.flag.side]] : [0, 1, 2]
+      return sides.map((side) => [prepared.flagSlot(past.flag.id, side), past] as const)
+    }),
+  )
 }
 
 function otherEntries(
@@ -130,8 +167,12 @@ export function verdictOf(prepared: Prepared, context: Context, sides: readonly 
       (_, flag) => judgeFlag(prepared, context, side, flag, playingOf(prepared, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? [],
     ),
   )
-  const met = withoutRepeats(prepared, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)])
-  const openFlags = judged.filter((flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)))
+  const byFindings = withoutRepeats(prepared, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)])
+  const met = withHeld(prepared, byFindings, context)
+  const isHeld = (flag: FlagVerdict): boolean => context.held.has(prepared.flagSlot(flag.id, SIDE_INDEX[flag.side]))
+  const openFlags = judged.filter(
+    (flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)) && !isHeld(flag),
+  )
   const floor = mostUrgent(met.map((flag) => flag.tier ?? 'here'))
   const ceiling = mostUrgent([floor, ...judged.map((flag) => flag.ceiling ?? 'here')])
   return {
@@ -154,6 +195,16 @@ function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): Flag
       byId.set(flag.id, isSided && !flags.some((other) => other.id === flag.id && other.side !== flag.side) ? flag : { ...flag, side: 'none' })
   }
   return [...byId.values()]
+}
+
+/** A flag that is held stands at Now with what met it then, unless its findings meet it so again. */
+function withHeld(prepared: Prepared, met: FlagVerdict[], { held }: Context): FlagVerdict[] {
+  if (held.size === 0) return met
+  const keyOf = (flag: FlagVerdict): string => flagKey(prepared.pack, flag.id, flag.side)
+  const byFindings = new Set(met.filter(({ tier }) => tier === 'now').map(keyOf))
+  const kept = [...new Set(held.values())].filter(({ flag }) => !byFindings.has(keyOf(flag)))
+  const keptKeys = new Set(kept.map(({ flag }) => keyOf(flag)))
+  return [...met.filter((flag) => !keptKeys.has(keyOf(flag))), ...kept.map(({ flag, until }) => ({ ...flag, held: { until } }))]
 }
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */

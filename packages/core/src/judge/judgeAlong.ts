@@ -3,11 +3,12 @@ import type { Entry, Examination } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { askedItems } from './asked.js'
 import { judgement, verdictOf, type Judgement } from './judge.js'
+import { isRecheck } from './pastFlags.js'
 import { SIDE_INDEX, earlierAt, readingAt, slotOf } from './runtime.js'
 
 /**
- * The judgement after one more entry: the same as judging the longer record anew, but only what hangs on that item is worked out again.
- * An entry that a later one already stands over changes nothing.
+ * The judgement after one more entry that is no recheck (see `isPlain`): the same as judging the longer record anew, but only what hangs on
+ * that item is worked out again. An entry that a later one already stands over changes nothing.
  */
 export function rejudge(before: Judgement, entry: Entry): Judgement {
   const { prepared, sides } = before
@@ -30,7 +31,7 @@ export function rejudge(before: Judgement, entry: Entry): Judgement {
   prepared.resumePhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.resumePhase(context, { deciding: false, indicated: asked.level })
-  return { verdict: verdictOf(prepared, context, sides, asked), prepared, context, sides, standing, others }
+  return { ...before, verdict: verdictOf(prepared, context, sides, asked), context, standing, others }
 }
 
 /**
@@ -47,10 +48,22 @@ export function judgeAlong(pack: Pack, about: Omit<Examination, 'entries'>): (en
       entries.length >= seen.length &&
       entries.length - seen.length <= MOST_AT_ONCE &&
       seen.every((entry, at) => entry === entries[at])
-    last = isLonger && last && seen ? entries.slice(seen.length).reduce(rejudge, last) : judgement(pack, { ...about, entries })
+    const along = isLonger && last && seen ? entries.slice(seen.length).reduce<Judgement | undefined>(rejudgePlain, last) : undefined
+    last = along ?? judgement(pack, { ...about, entries })
     seen = entries
     return last
   }
+}
+
+const rejudgePlain = (before: Judgement | undefined, entry: Entry): Judgement | undefined =>
+  before && isPlain(before, entry) ? rejudge(before, entry) : undefined
+
+/** Whether what was urgent before stays as it was: the entry is no recheck, lifts nothing, and is not older than a recheck. */
+function isPlain({ prepared, standing, rechecks }: Judgement, entry: Entry): boolean {
+  const item = prepared.indexOf.get(entry.item)
+  if (item === undefined || Date.parse(entry.at) < Date.parse(rechecks.at(-1)?.at ?? entry.at)) return false
+  const held = standing[slotOf(item, SIDE_INDEX[entry.side])]
+  return held === undefined || (isLater(entry, held) && !isRecheck(held, entry))
 }
 /** Beyond so many new entries judging anew is quicker. */
 const MOST_AT_ONCE = 4

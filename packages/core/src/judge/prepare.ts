@@ -4,6 +4,7 @@ import { TIERS } from '../content/types.js'
 import { compileRule } from './compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
 import { slotOf, type Compiled, type Context, type Memory } from './runtime.js'
+import type { PastFlag } from './pastFlags.js'
 import type { ApplicableModifier } from './priorityTier.js'
 import { ReadyCalc } from './readyCalc.js'
 import { termReader, type Read } from './term.js'
@@ -31,6 +32,7 @@ export interface ReadyModifier {
 
 export const tierRank = (tier: Tier): number => TIERS.indexOf(tier)
 const EMPTY = -1
+const NONE_HELD: Context['held'] = new Map()
 
 /**
  * A pack ready to judge with: ids turned into indexes, rules into functions. Made once per pack and shared; it keeps no state
@@ -130,10 +132,10 @@ export class Prepared {
   }
 
   /** A fresh working area for one judgement. */
-  context(slots: Context['slots'], previous: Context['previous'], asOf: number): Context {
+  context(slots: Context['slots'], previous: Context['previous'], asOf: number, held: Context['held'] = NONE_HELD): Context {
     const memory = (): Memory => ({ truths: new Int8Array(this.compiled.length * 3).fill(EMPTY), ladders: [], scores: [] })
     const memories = [memory(), memory()] as const
-    return { slots, previous, asOf, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
+    return { slots, previous, asOf, held, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
   }
 
   /** The working area after one item reads otherwise: what does not depend on it is kept. */
@@ -182,7 +184,16 @@ export class Prepared {
   }
 
   flagTruth(id: string, context: Context, side: number): T {
-    return this.readyFlag(id).any.run(context, side)
+    return this.heldFlag(id, context, side) ? YES : this.readyFlag(id).any.run(context, side)
+  }
+
+  /** One number for a flag on a side. */
+  flagSlot(id: string, side: number): number {
+    return found(this.flagIndex.get(id), id) * 3 + side
+  }
+
+  heldFlag(id: string, context: Context, side: number): PastFlag | undefined {
+    return context.held.size === 0 ? undefined : context.held.get(this.flagSlot(id, side))
   }
 
   holdTruth(id: string, context: Context, side: number): T {
@@ -205,7 +216,9 @@ export class Prepared {
 
   /** Met when some flag of this side is proven at a more urgent tier than every clause of `self`. */
   moreUrgentFlag(self: string, context: Context, side: number): T {
-    return this.moreUrgentClauses(self).some((clause) => clause.rule.run(context, side) === YES) ? YES : NO
+    const clauses = this.moreUrgentClauses(self)
+    const isHeld = clauses.length > 0 && [...context.held].some(([slot, { flag }]) => slot % 3 === side && flag.id !== self)
+    return isHeld || clauses.some((clause) => clause.rule.run(context, side) === YES) ? YES : NO
   }
 
   /** A reader for a path written in a derivation: `item`, `item.qualifier` or `other(item)`. */

@@ -1,5 +1,6 @@
 import type { Value } from '../content/types.js'
 import type { Prepared } from './prepare.js'
+import type { PastFlag } from './pastFlags.js'
 import { SIDE_NAMES, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
 import { NO, YES, truthOf, type T, type Truth } from './truth.js'
 
@@ -20,6 +21,8 @@ export interface ProofNode {
   readonly truth: Truth
   readonly n?: number
   readonly text?: string
+  /** The flag that is read stays met from before: its findings met it until then. */
+  readonly until?: string
   readonly findings?: readonly ProofFinding[]
   readonly of?: readonly ProofNode[]
 }
@@ -50,19 +53,24 @@ function leafProof(rule: Compiled, context: Context, side: number, prepared: Pre
   const { leaf } = rule.node
   const isChange = leaf.type === 'rechecked' || (leaf.type === 'compare' && leaf.term.fn === 'change')
   const findings = rule.reads(side).map((slot) => ({ ...findingOf(slot, context, prepared), ...(isChange ? beforeOf(slot, context) : {}) }))
+  const held = leaf.type === 'flag' ? prepared.heldFlag(leaf.ref, context, side) : undefined
   const inner =
-    leaf.type === 'calc'
-      ? calcProof(leaf.calc, context, side, prepared)
-      : leaf.type === 'flag'
-        ? [proofOf(prepared.readyFlag(leaf.ref).any, context, side, prepared)]
-        : []
+    leaf.type === 'calc' ? calcProof(leaf.calc, context, side, prepared) : leaf.type === 'flag' ? flagProof(leaf.ref, held, context, side, prepared) : []
   return {
     op: 'leaf',
     truth: truthOf(truth),
     text: leaf.text,
+    ...(held ? { until: held.until } : {}),
     ...(findings.length > 0 ? { findings } : {}),
     ...(inner.length > 0 ? { of: inner } : {}),
   }
+}
+
+/** What meets a flag; of one that is held, what met it then. */
+function flagProof(id: string, held: PastFlag | undefined, context: Context, side: number, prepared: Prepared): ProofNode[] {
+  const { any } = prepared.readyFlag(id)
+  if (held?.flag.proof && any.run(context, side) !== YES) return [held.flag.proof]
+  return [proofOf(any, context, side, prepared)]
 }
 
 /** The rung, the parts or the rule that made a calculated value what it is. */

@@ -2,6 +2,7 @@ import type { Item, Pack, RuleNode, Scalar, Side, Value } from '../content/types
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { earlierOf, hoursBetween } from '../record/recheck.js'
+import type { PastFlag } from './pastFlags.js'
 import type { T } from './truth.js'
 
 /** Sides as the inner loops number them. */
@@ -52,6 +53,8 @@ export interface Context {
   readonly slots: readonly (Reading | undefined)[]
   readonly previous: readonly (Earlier | undefined)[]
   readonly asOf: number
+  /** Flags that stay met from before, by flag and side: see `Prepared.flagSlot`. */
+  readonly held: ReadonlyMap<number, PastFlag>
   /** Per item: 1 when some rule asks for it (or may yet), 0 when nothing calls for it. */
   indicated: Uint8Array | null
   /** The same of the last time that this record was judged, to see what changed. */

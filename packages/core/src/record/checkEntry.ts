@@ -10,23 +10,45 @@ export interface Fault {
 }
 
 /**
- * Checks entries against the pack: the item exists, the side suits it, words are among its options, numbers lie in its range.
+ * Checks entries against the pack: the item exists (or the flag that is lifted), the side suits it, words are among its options, numbers lie in its range.
  * @returns one fault for each thing that is wrong; empty when all can be stored
  */
 export function checkEntries(pack: Pack, entries: readonly Entry[], path = '/entries'): Fault[] {
   const items = itemsById(pack)
-  return entries.flatMap((entry, at) => checkEntry(items.get(entry.item), entry, `${path}/${at}`))
+  const flags = flagIds(pack)
+  return entries.flatMap((entry, at) => {
+    const isOfFlag = entry.state === 'lifted' || (entry.state === 'not-examined' && flags.has(entry.item))
+    return isOfFlag ? checkLift(flags, entry, `${path}/${at}`) : checkEntry(items.get(entry.item), entry, `${path}/${at}`)
+  })
 }
 
 export const itemsById = oncePer((pack: Pack): ReadonlyMap<string, Item> => new Map(pack.items.map((item) => [item.id, item])))
+
+const flagIds = oncePer((pack: Pack): ReadonlySet<string> => new Set(pack.flags.map((flag) => flag.id)))
+
+/** A flag is lifted with a reason, or its lifting is taken back. */
+function checkLift(flags: ReadonlySet<string>, entry: Entry, path: string): Fault[] {
+  if (!flags.has(entry.item))
+    return [{ path: `${path}/item`, reason: `"${entry.item}" is not a flag of this pack`, expected: 'the id of the flag that is lifted' }]
+  const faults = timeFaults(entry, path)
+  if (entry.state === 'lifted' && (entry.reason ?? '').trim().length < LEAST_REASON)
+    faults.push({ path: `${path}/reason`, reason: 'a flag is not lifted without a reason', expected: `why it no longer holds, at least ${LEAST_REASON} signs` })
+  if (entry.value !== undefined) faults.push({ path: `${path}/value`, reason: 'a lifting has no value', expected: 'a reason only' })
+  return faults
+}
+
+/** Fewer signs are no reason. */
+export const LEAST_REASON = 4
+
+const timeFaults = ({ at }: Entry, path: string): Fault[] =>
+  Number.isNaN(Date.parse(at)) ? [{ path: `${path}/at`, reason: `"${at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' }] : []
 
 function checkEntry(item: Item | undefined, entry: Entry, path: string): Fault[] {
   if (!item) return [{ path: `${path}/item`, reason: `"${entry.item}" is not an item of this pack`, expected: 'an id that "npm run pack -- --json" lists' }]
   const faults: Fault[] = []
   if (item.sided !== (entry.side !== 'none'))
     faults.push({ path: `${path}/side`, reason: `${item.label} ${item.sided ? 'has a side' : 'has no side'}`, expected: item.sided ? 'right or left' : 'none' })
-  if (Number.isNaN(Date.parse(entry.at)))
-    faults.push({ path: `${path}/at`, reason: `"${entry.at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' })
+  faults.push(...timeFaults(entry, path))
   if (entry.state === 'could-not' && entry.reason === undefined)
     faults.push({ path: `${path}/reason`, reason: 'could not be done needs a reason', expected: 'pain, guarding, not safe, declined, no equipment or other' })
   if (entry.state !== 'examined') return faults

@@ -1,7 +1,10 @@
 import type { Scalar, Side, Value } from '../content/types.js'
 
-export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined'] as const
-/** `not-examined` takes an earlier entry back; it stays in the history and counts as unknown. */
+export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined', 'lifted'] as const
+/**
+ * `not-examined` takes an earlier entry back; it stays in the history and counts as unknown. `lifted` is said of a flag, not of a finding:
+ * `item` is then the flag's id, `by` whoever lifts it, `reason` why.
+ */
 export type State = (typeof STATES)[number]
 
 export const REASONS = ['pain', 'guarding', 'not safe', 'declined', 'no equipment', 'other'] as const
@@ -11,6 +14,7 @@ export type Reason = (typeof REASONS)[number]
 export interface Entry {
   /** UUID v7. Sending the same entry twice stores it once. */
   readonly id: string
+  /** An item of the pack; a flag where one is lifted. */
   readonly item: string
   readonly side: Side
   readonly state: State

@@ -1,8 +1,8 @@
 import type { Destination, Item, Pack } from '../content/types.js'
 import { dueAt } from '../judge/clock.js'
-import { earlierFlags } from '../judge/earlierFlags.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
+import { earlierFlags } from '../judge/pastFlags.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
@@ -40,7 +40,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
   const { verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const destination = pack.destinations.find((d) => d.id === (lead?.to[0] ?? 'dest.own-clinic'))
-  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
+  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined' && entry.state !== 'lifted')
   const wanted = wantedBy(destination, pack, entries, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
@@ -49,7 +49,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
     paragraphs: [
       { heading: 'About', text: aboutText(pack, examination, about) },
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
-      ...earlierText(pack, examination, judged, about.zone),
+      ...earlierText(pack, judged, about.zone),
       ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side, about.zone)),
       checksText(pack, examination, entries, about.zone),
       ...backgroundText(pack, entries, wanted.told, about.zone),
@@ -63,9 +63,13 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
   }
 }
 
-/** What was urgent and is no longer: the receiver must know of a pulse that was gone. */
-function earlierText(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): { heading: string; text: string }[] {
-  const lines = earlierLines(pack, earlierFlags(pack, examination, verdict), zone)
+/** What was urgent and is no longer, by a finding or lifted: the receiver must know of a pulse that was gone. */
+function earlierText(pack: Pack, judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const lines = earlierLines(
+    pack,
+    earlierFlags(judged).filter((flag) => !flag.isHeld),
+    zone,
+  )
   return lines.length > 0 ? [{ heading: 'Earlier in this examination', text: `${lines.join('. ')}.` }] : []
 }
 
@@ -90,7 +94,9 @@ function priorityText(pack: Pack, examination: Examination, { verdict }: Judgeme
     .filter((flag) => flag.tier === verdict.floor && flag.proof)
     .map((flag) => {
       const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
-      return because.length > 0 ? `${flag.title} (${because.join('; ')})` : flag.title
+      const held = flag.held ? [`found otherwise since ${dayAndTime(flag.held.until, zone)}, not lifted`] : []
+      const why = [...because, ...held]
+      return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
     })
   return `${range}. ${reasons.length > 0 ? `${reasons.join('. ')}.` : 'No flag met.'}`
 }

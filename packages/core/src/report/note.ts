@@ -1,6 +1,6 @@
 import type { Item, Pack, Stage } from '../content/types.js'
-import { earlierFlags } from '../judge/earlierFlags.js'
 import { openItems } from '../judge/openItems.js'
+import { earlierFlags } from '../judge/pastFlags.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueAt } from '../judge/clock.js'
@@ -36,7 +36,7 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
   const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading, zone))
-  const earlier = earlierLines(pack, earlierFlags(pack, examination, judged.verdict), zone)
+  const earlier = earlierLines(pack, earlierFlags(judged), zone)
   const before = earlier.length > 0 ? [{ heading: 'Earlier in this examination', lines: earlier }] : []
   return [priorityLine(pack, examination, judged, zone), ...before, ...sections, ...scoresSection(judged), missingSection(judged)]
 }
@@ -88,7 +88,7 @@ function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgeme
     lines: [
       `${range}${due ? `; due by ${dayAndTime(due, zone)}` : ''}`,
       ...(lead.length > 0
-        ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}`)
+        ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}${flag.held ? ', held until it is lifted' : ''}`)
         : ['No flag met. That is not the same as normal.']),
     ],
   }

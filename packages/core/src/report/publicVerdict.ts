@@ -1,5 +1,5 @@
 import type { Pack } from '../content/types.js'
-import { earlierFlags } from '../judge/earlierFlags.js'
+import { earlierFlags } from '../judge/pastFlags.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import type { Judgement } from '../judge/judge.js'
@@ -20,13 +20,16 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
       tier: flag.tier ?? null,
       couldBe: flag.ceiling ?? null,
       destination: flag.to[0] ?? null,
+      heldSince: flag.held?.until ?? null,
       proof: flag.proof ?? null,
     })),
-    earlier: earlierFlags(pack, examination, verdict).map(({ flag, tier, until }) => ({
+    earlier: earlierFlags(judged).map(({ flag, tier, until, isHeld, lifted }) => ({
       id: flag.id,
       side: flag.side,
       tier,
       until,
+      isHeld,
+      lifted: lifted ? { by: lifted.by, at: lifted.at, reason: lifted.reason } : null,
       proof: flag.proof ?? null,
     })),
     holds: verdict.holds.map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops })),

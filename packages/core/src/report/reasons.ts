@@ -1,5 +1,5 @@
 import type { Pack } from '../content/types.js'
-import type { EarlierFlag } from '../judge/earlierFlags.js'
+import type { EarlierFlag } from '../judge/pastFlags.js'
 import type { FlagVerdict } from '../judge/judge.js'
 import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
@@ -43,14 +43,24 @@ export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'it
   return `, ${then} ${spanOf(before.hours)} before`
 }
 
-/** What was urgent earlier in the examination, a line each. @example "Arterial injury right: Now until 10:42 (Dorsalis pedis pulse right: absent)" */
+/**
+ * What was urgent earlier in the examination, a line each, and whether it was lifted.
+ * @example "Arterial injury right: Now until 10:42 (Dorsalis pedis pulse right: absent). Lifted 10:50 by Dr Brannock: both feet alike"
+ */
 export const earlierLines = (pack: Pack, earlier: readonly EarlierFlag[], zone?: string): string[] =>
-  earlier.map(({ flag, tier, until }) => {
-    const name = pack.tiers.find((one) => one.id === tier)?.name ?? tier
+  earlier.map((one) => {
+    const { flag, tier, until } = one
+    const name = pack.tiers.find(({ id }) => id === tier)?.name ?? tier
     const side = sideWord(flag.side)
     const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
-    return `${flag.title}${side === '' ? '' : ` ${side}`}: ${name} until ${dayAndTime(until, zone)}${because.length > 0 ? ` (${because.join('; ')})` : ''}`
+    const met = `${flag.title}${side === '' ? '' : ` ${side}`}: ${name} until ${dayAndTime(until, zone)}${because.length > 0 ? ` (${because.join('; ')})` : ''}`
+    return `${met}${liftWords(one, name, zone)}`
   })
+
+function liftWords({ lifted, isHeld }: EarlierFlag, tier: string, zone: string | undefined): string {
+  if (isHeld) return `. Found otherwise since, and not lifted: stays ${tier}`
+  return lifted ? `. Lifted ${dayAndTime(lifted.at, zone)} by ${lifted.by}: ${lifted.reason ?? ''}` : ''
+}
 
 const spanOf = (hours: number): string =>
   hours < 1 ? `${Math.round(hours * 60)} min` : hours < 48 ? `${Math.round(hours * 2) / 2} h` : `${Math.round(hours / 24)} days`

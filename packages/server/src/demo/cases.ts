@@ -1,7 +1,12 @@
 import type { Entry, Side } from '@kneecap-awl/core'
 import type { PEOPLE } from './people.js'
 
-export type Finding = Partial<Pick<Entry, 'value' | 'qualifiers' | 'state' | 'reason'>> & { readonly item: string; readonly side?: Side }
+export type Finding = Partial<Pick<Entry, 'value' | 'qualifiers' | 'state' | 'reason'>> & {
+  readonly item: string
+  readonly side?: Side
+  /** Found not at the start but so many minutes later: a check done anew. */
+  readonly minutesLater?: number
+}
 
 /** One visit of the demonstration: who, when relative to today, what was found, and how far it got. */
 export interface DemoCase {
@@ -206,6 +211,27 @@ export const CASES: readonly DemoCase[] = [
       { item: 'feel.synovium', value: 'present' },
       { item: 'story.morning-stiffness-min', value: 60 },
       { item: 'story.joints-count', value: 4 },
+    ],
+  },
+  {
+    who: 'teasel',
+    side: 'right',
+    hoursAgo: 0.8,
+    onsetDaysAgo: 0.1,
+    base: 'screen only',
+    state: 'draft',
+    setting: 'emergency',
+    findings: [
+      ...injury('twist on the loaded bent knee'),
+      { item: 'feel.effusion', value: 'moderate' },
+      { item: 'vascular.pulse-dorsalis-pedis', value: 'absent' },
+      { item: 'vascular.pulse-dorsalis-pedis', side: 'left', value: 'normal' },
+      { item: 'vascular.pulse-posterior-tibial', value: 'absent' },
+      { item: 'vascular.pulse-posterior-tibial', side: 'left', value: 'normal' },
+      { item: 'vascular.colour-foot', value: 'pale' },
+      { item: 'vascular.pulse-dorsalis-pedis', value: 'normal', minutesLater: 25 },
+      { item: 'vascular.pulse-posterior-tibial', value: 'normal', minutesLater: 25 },
+      { item: 'vascular.colour-foot', value: 'normal', minutesLater: 25 },
     ],
   },
   {

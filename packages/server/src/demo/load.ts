@@ -144,7 +144,7 @@ async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string
 /** The entries of a demonstration case: normal ones from the pack, then what was found, one second apart. */
 export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: string): Entry[] {
   let tick = 0
-  const at = (): string => new Date(startedAt.getTime() + 1000 * tick++).toISOString()
+  const at = (minutesLater = 0): string => new Date(startedAt.getTime() + minutesLater * 60_000 + 1000 * tick++).toISOString()
   const items = itemsById(pack)
   const base =
     one.base === 'nothing'
@@ -176,7 +176,7 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
             ...(finding.value === undefined ? {} : { value: finding.value }),
             ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}),
             by,
-            at: at(),
+            at: at(finding.minutesLater),
           },
         ]
       : []

@@ -28,5 +28,6 @@ export const PEOPLE = {
   gale: { name: 'Thea Gale', age: 19, sex: 'female' },
   oakes: { name: 'Ignatius Oakes', age: 80, sex: 'male' },
   wray: { name: 'Philippa Wray', age: 52, sex: 'female' },
+  teasel: { name: 'Corin Teasel', age: 44, sex: 'male' },
   yarrow: { name: 'Edmund Yarrow', age: 37, sex: 'male' },
 } as const satisfies Record<string, Person>

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify'
-import { checkEntries, ENTRY_SCHEMA, examinationFile, judgement, readExamination, type Entry, type ShownVerdict } from '@kneecap-awl/core'
+import { checkEntries, ENTRY_SCHEMA, examinationFile, judgement, readExamination, type Entry, type Fault, type ShownVerdict } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -113,7 +113,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
       const { row, pack } = await loadExamination(db, app.shelf, id)
-      const faults = checkEntries(pack, entries)
+      const faults = [...checkEntries(pack, entries), ...notOwnLifts(entries, account.name)]
       if (faults.length > 0) throw badInput(faults)
       if (row.signedAt && entries.some((entry) => !entry.amends))
         throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
@@ -206,6 +206,12 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return reply.code(201).send({ id })
   })
 }
+
+/** A flag is lifted by the clinician who is signed in, in nobody else's name. */
+const notOwnLifts = (entries: readonly Entry[], name: string): Fault[] =>
+  entries.flatMap(({ state, by }, at) =>
+    state === 'lifted' && by !== name ? [{ path: `/entries/${at}/by`, reason: `"${by}" is not signed in`, expected: `a flag is lifted by ${name}` }] : [],
+  )
 
 /** What the patient's own record already says on the card. */
 function cardEntries(patient: Patient, by: string): Entry[] {

@@ -1,6 +1,7 @@
 import { asEntry, beforeWords, findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from './controls'
+import { timeOnly } from './times'
 
 const OPERATOR: Readonly<Record<string, string>> = { all: 'all of', any: 'any of', not: 'not', proven: 'proven', atLeast: 'at least' }
 const TRUTH = { met: 'met', 'not-met': 'not met', unknown: 'not known' } as const
@@ -32,7 +33,11 @@ function Leaf({ pack, node }: { readonly pack: Pack; readonly node: ProofNode })
   if (!node.findings?.length)
     return (
       <span>
-        <code>{calcName(pack, node.text ?? '')}</code> <Soft>{TRUTH[node.truth]}</Soft>
+        <code>{calcName(pack, node.text ?? '')}</code>{' '}
+        <Soft>
+          {TRUTH[node.truth]}
+          {node.until ? ` until ${timeOnly(node.until)}, and not lifted since` : ''}
+        </Soft>
       </span>
     )
   return (

@@ -9,6 +9,8 @@ export function fromNow(iso: string, now = Date.now()): string {
 
 export const dayAndTime = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+/** @example timeOnly('2026-11-24T10:42:00') // '10:42' */
+export const timeOnly = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 export const dayOnly = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
 /** Age in years with its fraction. @example yearsSince('2026-01-01', Date.parse('2026-07-02')) // about 0.5 */

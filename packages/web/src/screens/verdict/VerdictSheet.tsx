@@ -84,6 +84,9 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           )}
           <SectionTitle>What would change it</SectionTitle>
           <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
+          {verdict.flags.some((flag) => flag.held) && (
+            <Soft as="p">What is held goes by no finding: a clinician lifts it on the sheet, by name and with a reason.</Soft>
+          )}
           <SectionTitle>Not examined</SectionTitle>
           <p>{openWords(sheet.open)}</p>
           <SectionTitle>Do</SectionTitle>

@@ -5,6 +5,7 @@ import { Button, Card, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { tierName } from '../../parts/PunchedStrip'
 import { ProofTree } from '../../parts/ProofTree'
+import { timeOnly } from '../../parts/times'
 
 /** Findings to flag to tier, one line a flag; the whole proof is one press away. */
 export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verdict: Verdict }) {
@@ -32,6 +33,7 @@ export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verd
           <span aria-hidden>→</span>
           <Box>
             <strong>{tierName(flag.tier ?? 'here')}</strong>
+            {flag.held && <Soft>found otherwise at {timeOnly(flag.held.until)}; held until it is lifted on the sheet</Soft>}
             <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
             {flag.modifiers
               .filter((m) => m.truth === 'met')

@@ -62,7 +62,11 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     () => ({
       change: counterfactuals(judged),
       open: openItems(judged),
-      earlier: earlierLines(pack, earlierFlags(pack, exam, judged.verdict), ZONE),
+      earlier: earlierLines(
+        pack,
+        earlierFlags(judged).filter((flag) => !flag.isHeld),
+        ZONE,
+      ),
       note: clinicalNote(pack, exam, judged, ZONE),
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),

@@ -106,6 +106,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           nerve={view.nerve}
           firstSeen={view.firstSeen}
           onGo={sheet.goToItem}
+          onLift={isReadOnly ? undefined : sheet.liftFlag}
         />
       </Frame>
       <BottomBar

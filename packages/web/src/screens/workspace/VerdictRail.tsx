@@ -1,19 +1,18 @@
-import { useState } from 'react'
 import type { ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
 import { SmallTitle, Soft } from '../../parts/controls'
-import { Dialogue } from '../../parts/Dialogue'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
-import { ProofTree } from '../../parts/ProofTree'
+import { timeOnly } from '../../parts/times'
 import { chanceWords, useChances } from '../../reason/useChances'
+import { EarlierFlags, MetFlags } from './MetFlags'
 
 interface Props {
   readonly pack: Pack
   readonly verdict: Verdict
-  /** What was urgent before a finding was checked anew. */
+  /** What was urgent before a finding was checked anew, and is not held. */
   readonly earlier: readonly EarlierFlag[]
   readonly open: readonly OpenItem[]
   readonly conditions: readonly ConditionRange[]
@@ -21,11 +20,11 @@ interface Props {
   readonly nerve: ReturnType<typeof nerveLevels>
   readonly firstSeen: string | undefined
   readonly onGo: (item: string) => void
+  readonly onLift: ((flag: FlagVerdict, reason: string) => void) | undefined
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, earlier, open, conditions, telling, nerve, firstSeen, onGo }: Props) {
-  const [proof, setProof] = useState<FlagVerdict>()
+export function VerdictRail({ pack, verdict, earlier, open, conditions, telling, nerve, firstSeen, onGo, onLift }: Props) {
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
   const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
   return (
@@ -37,31 +36,9 @@ export function VerdictRail({ pack, verdict, earlier, open, conditions, telling,
       </Range>
       {now.length > 0 && <ActNow pack={pack} flags={now} firstSeen={firstSeen} />}
       {shown.length > 0 && <Title>Flags</Title>}
-      {shown.map((flag) => (
-        <FlagCard key={`${flag.id} ${flag.side}`} onPress={() => setProof(flag)}>
-          <strong>{flag.title}</strong>
-          <span>
-            {tierName(flag.tier ?? 'here')}
-            {flag.side === 'none' ? '' : `, ${flag.side}`} · why?
-          </span>
-          <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
-        </FlagCard>
-      ))}
-      {earlier.length > 0 && (
-        <>
-          <Title>Earlier in this examination</Title>
-          <ul aria-label="Earlier flags">
-            {earlier.map(({ flag, tier, until }) => (
-              <li key={`${flag.id} ${flag.side}`}>
-                {flag.title}, {tierName(tier)}{' '}
-                <Soft>
-                  {flag.side === 'none' ? '' : `${flag.side}, `}until {clock(until)}
-                </Soft>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
+      <MetFlags pack={pack} flags={shown} onLift={onLift} />
+      {earlier.length > 0 && <Title>Earlier in this examination</Title>}
+      {earlier.length > 0 && <EarlierFlags earlier={earlier} />}
       <Title>{verdict.floor === verdict.ceiling ? 'Still open' : 'Brings the ceiling down'}</Title>
       {open.length === 0 && <Soft as="p">Nothing left unexamined could change it.</Soft>}
       <ul aria-label="Missing findings">
@@ -100,19 +77,9 @@ export function VerdictRail({ pack, verdict, earlier, open, conditions, telling,
       <Foot>
         <Cautions cautions={pack.cautions} pack={pack.version} />
       </Foot>
-      <Dialogue title={proof ? `Why: ${proof.title}` : ''} isOpen={proof !== undefined} onClose={() => setProof(undefined)}>
-        {proof?.proof && <ProofTree pack={pack} proof={proof.proof} />}
-        {proof && (
-          <Soft as="p">
-            {pack.flags.find((flag) => flag.id === proof.id)?.why} Source: {pack.flags.find((flag) => flag.id === proof.id)?.source}.
-          </Soft>
-        )}
-      </Dialogue>
     </Rail>
   )
 }
-
-const clock = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 
 /** A flag of tier Now takes the rail over: what to do and whom to call. It never stops the recording. */
 function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
@@ -121,7 +88,7 @@ function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flag
   return (
     <Urgent role="alert">
       <strong>Act now</strong>
-      {firstSeen && <Soft>first seen {clock(firstSeen)}</Soft>}
+      {firstSeen && <Soft>first seen {timeOnly(firstSeen)}</Soft>}
       <p>Call: {[...new Set(flags.flatMap((flag) => flag.to))].map((id) => pack.destinations.find((d) => d.id === id)?.name ?? id).join(', ')}</p>
       <ol>
         {actions.slice(0, 5).map((action) => (
@@ -173,26 +140,6 @@ const Range = styled.div`
 `
 const Title = styled(SmallTitle)`
   margin: 14px 0 6px;
-`
-const FlagCard = styled(AriaButton)`
-  display: grid;
-  width: 100%;
-  text-align: left;
-  gap: 1px;
-  margin-bottom: 6px;
-  padding: 8px 12px;
-  cursor: pointer;
-  border: none;
-  border-left: 4px solid ${({ theme }) => theme.copper};
-  background: ${({ theme }) => theme.copperWash};
-  color: ${({ theme }) => theme.ink};
-  span:last-child {
-    color: ${({ theme }) => theme.ink};
-    opacity: 0.85;
-  }
-  &[data-focus-visible] {
-    outline: 2px solid ${({ theme }) => theme.copper};
-  }
 `
 const Urgent = styled.div`
   display: grid;

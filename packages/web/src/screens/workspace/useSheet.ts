@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { judgedSides, sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { judgedSides, sidesOf, type FlagVerdict, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import { useKeys } from './useKeys'
@@ -57,6 +57,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
     if (lifting) setLifted((now) => new Map([...now, [lifting.item.id, { hold: lifting.hold.id, reason }]]))
     setLifting(undefined)
   }
+  const liftFlag = (flag: FlagVerdict, reason: string): void => record([{ item: flag.id, side: flag.side, state: 'lifted', reason }])
   const isBlocked = (item: Item): boolean => heldBy.has(item.id) && !lifted.has(item.id)
 
   const normal = (item: Item): Draft[] => {
@@ -112,7 +113,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
 
   return {
     view, stored, record, stop, rows, rowId, setRowId, current, pick, isReadOnly, lifted,
-    go, goToItem, answer, lift, markRest, step, openVerdict,
+    go, goToItem, answer, lift, liftFlag, markRest, step, openVerdict,
     couldNot, setCouldNot, lifting, setLifting, giveReason, showKeys, setShowKeys,
   } // prettier-ignore
 }

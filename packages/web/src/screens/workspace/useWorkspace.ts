@@ -13,6 +13,7 @@ import {
   slotKey,
   tellingTests,
   type Entry,
+  type FlagVerdict,
   type Folded,
   type Item,
   type Pack,
@@ -45,7 +46,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const [judgeNow] = useState(() => judgeAlong(pack, about))
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])
-  const earlier = useMemo(() => earlierFlags(pack, { ...about, entries }, judged.verdict), [pack, about, entries, judged])
+  const earlier = useMemo(() => earlierFlags(judged).filter((flag) => !flag.isHeld), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
   const nerve = useMemo(() => nerveLevels(judged), [judged])
@@ -100,20 +101,22 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
     })
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
-  const firstSeen = useMemo(() => firstProven(judged.verdict, state), [judged, state])
+  const firstSeen = useMemo(() => firstProven(judged.verdict, entries), [judged, entries])
   return { region, sides, judged, firstSeen, verdict: judged.verdict, earlier, open, conditions, telling, nerve, items, entryOf, heldBy, isAnswered, stops }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
-function firstProven(verdict: Verdict, state: Folded): string | undefined {
+function firstProven(verdict: Verdict, entries: readonly Entry[]): string | undefined {
+  const stood = (held: FlagVerdict['held']): Folded => fold(held ? entries.filter(({ at }) => Date.parse(at) < Date.parse(held.until)) : entries)
   const times = verdict.flags
     .filter((flag) => flag.tier === 'now' && flag.proof)
-    .map((flag) =>
-      (flag.proof ? findingsOf(flag.proof) : [])
+    .map((flag) => {
+      const state = stood(flag.held)
+      return (flag.proof ? findingsOf(flag.proof) : [])
         .flatMap((finding) => state.get(slotKey(finding.item, finding.side))?.at ?? [])
         .sort()
-        .at(-1),
-    )
+        .at(-1)
+    })
   return times.filter((time) => time !== undefined).sort()[0]
 }
 

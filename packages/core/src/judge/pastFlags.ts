@@ -1,0 +1,104 @@
+import type { Tier } from '../content/types.js'
+import type { Entry } from '../record/entry.js'
+import { fold, isLater, slotKey } from '../record/fold.js'
+import { RECHECK_MINUTES } from '../record/recheck.js'
+import type { FlagVerdict, Judgement, Verdict } from './judge.js'
+import { tierRank } from './prepare.js'
+
+/** An urgent flag that its findings met before one of them was checked anew. */
+export interface PastFlag {
+  readonly flag: FlagVerdict
+  readonly tier: Tier
+  /** When a later check took the place of what it stood on, ISO 8601. */
+  readonly until: string
+  /** Who lifted it since, when and why: an entry of state `lifted`. */
+  readonly lifted?: Entry
+}
+
+/** A flag of the past that its findings no longer meet, or only less urgently. */
+export interface EarlierFlag extends PastFlag {
+  /** Still Now, because nobody has lifted it. */
+  readonly isHeld: boolean
+}
+
+/** A time at which something recorded was found otherwise, or was taken back. */
+export interface Recheck {
+  readonly at: string
+  readonly isTakenBack: boolean
+}
+
+/**
+ * When a finding was replaced by another at least five minutes later, in order; sooner it is a correction.
+ * The order in which the entries came in does not matter.
+ */
+export function rechecksOf(entries: readonly Entry[]): readonly Recheck[] {
+  const standing = new Map<string, Entry>()
+  const found = new Map<string, Recheck>()
+  for (const entry of inOrder(entries)) {
+    const key = slotKey(entry.item, entry.side)
+    const isTakenBack = entry.state === 'not-examined'
+    if (isRecheck(standing.get(key), entry)) found.set(entry.at, { at: entry.at, isTakenBack: isTakenBack && (found.get(entry.at)?.isTakenBack ?? true) })
+    standing.set(key, entry)
+  }
+  return [...found.values()]
+}
+
+/** Whether `entry` finds otherwise what `held` found at least five minutes before, or takes it back. */
+export const isRecheck = (held: Entry | undefined, entry: Entry): boolean =>
+  held?.state === 'examined' && minutesBetween(held.at, entry.at) >= RECHECK_MINUTES && saying(held) !== saying(entry)
+
+const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000
+
+const saying = ({ state, value, qualifiers }: Entry): string => JSON.stringify([state, value, qualifiers])
+
+const inOrder = (entries: readonly Entry[]): Entry[] => [...entries].sort((a, b) => (isLater(a, b) ? 1 : -1))
+
+/**
+ * What was urgent before each recheck, the most urgent tier of each flag, with who lifted it. A flag of tier Now stays Now until a clinician
+ * lifts it by name, with a reason, after the recheck: see `heldFlags`.
+ * @param judgeAt judges the record as it stood, with the flags that were held by then
+ * @param keyOf by what a flag is known again: its id, and its side where the joint has one
+ */
+export function pastFlags(
+  entries: readonly Entry[],
+  rechecks: readonly Recheck[],
+  judgeAt: (entries: readonly Entry[], held: readonly PastFlag[]) => Verdict,
+  keyOf: (id: string, side: string) => string,
+): readonly PastFlag[] {
+  const ordered = inOrder(entries)
+  const lifts = new Map([...fold(entries).values()].flatMap((entry) => (entry.state === 'lifted' ? [[keyOf(entry.item, entry.side), entry]] : [])))
+  const found = new Map<string, PastFlag>()
+  for (const { at, isTakenBack } of rechecks) {
+    const before = ordered.filter((entry) => Date.parse(entry.at) < Date.parse(at))
+    for (const flag of judgeAt(before, heldFlags([...found.values()])).flags) {
+      const { tier } = flag
+      const isTold = tier === 'now' || (tier === 'today' && !isTakenBack)
+      if (!isTold || flag.held) continue
+      const key = keyOf(flag.id, flag.side)
+      const lift = lifts.get(key)
+      const known = found.get(key)
+      if (known && tierRank(known.tier) < tierRank(tier)) continue
+      // What is rechecked in one go is told as it was found before the first of it.
+      const isOneGo = known?.tier === tier && minutesBetween(known.until, at) < RECHECK_MINUTES
+      found.set(key, { flag: isOneGo ? known.flag : flag, tier, until: at, ...(lift && Date.parse(lift.at) >= Date.parse(at) ? { lifted: lift } : {}) })
+    }
+  }
+  return [...found.values()].sort((a, b) => tierRank(a.tier) - tierRank(b.tier))
+}
+
+/** Those that stay Now whatever was found since. */
+export const heldFlags = (past: readonly PastFlag[]): readonly PastFlag[] => past.filter(({ tier, lifted }) => tier === 'now' && !lifted)
+
+/**
+ * What was urgent earlier in the examination and is so no longer by its findings: a pulse that was gone before the reduction belongs in the
+ * handover although it is back.
+ * @example earlierFlags(judgement(pack, pulseGoneThenBack))[0]?.flag.title // 'Arterial injury'
+ */
+export function earlierFlags({ past, verdict }: Pick<Judgement, 'past' | 'verdict'>): readonly EarlierFlag[] {
+  const isSame = (a: FlagVerdict, b: FlagVerdict): boolean => a.id === b.id && (a.side === b.side || a.side === 'none' || b.side === 'none')
+  return past.flatMap((one) => {
+    const standing = verdict.flags.find((flag) => isSame(flag, one.flag))
+    const isHeld = standing?.held !== undefined
+    return isHeld || tierRank(one.tier) < tierRank(standing?.tier ?? 'here') ? [{ ...one, isHeld }] : []
+  })
+}

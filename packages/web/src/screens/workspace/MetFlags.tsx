@@ -1,0 +1,101 @@
+import { useState } from 'react'
+import { slotKey, type EarlierFlag, type FlagVerdict, type Pack } from '@kneecap-awl/core'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { Soft } from '../../parts/controls'
+import { Dialogue } from '../../parts/Dialogue'
+import { ProofTree } from '../../parts/ProofTree'
+import { tierName } from '../../parts/PunchedStrip'
+import { timeOnly } from '../../parts/times'
+import { LiftFlag } from './LiftFlag'
+
+interface Props {
+  readonly pack: Pack
+  readonly flags: readonly FlagVerdict[]
+  /** Lifts a flag that is held; left out while nothing can be recorded. */
+  readonly onLift: ((flag: FlagVerdict, reason: string) => void) | undefined
+}
+
+/** The flags that are met, each with its proof one press away, and the way to lift one that is only held. */
+export function MetFlags({ pack, flags, onLift }: Props) {
+  const [opened, setOpened] = useState<string>()
+  const keyOf = (flag: FlagVerdict): string => slotKey(flag.id, flag.side)
+  const asked = flags.find((flag) => keyOf(flag) === opened)
+  const about = pack.flags.find((flag) => flag.id === asked?.id)
+  const close = (): void => setOpened(undefined)
+  return (
+    <>
+      {flags.map((flag) => (
+        <FlagCard key={keyOf(flag)} onPress={() => setOpened(keyOf(flag))}>
+          <strong>{flag.title}</strong>
+          <span>
+            {tierName(flag.tier ?? 'here')}
+            {flag.side === 'none' ? '' : `, ${flag.side}`}
+            {flag.held ? `, held since ${timeOnly(flag.held.until)} · why, lift?` : ' · why?'}
+          </span>
+          <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
+        </FlagCard>
+      ))}
+      <Dialogue title={asked ? `Why: ${asked.title}` : ''} isOpen={asked !== undefined} onClose={close}>
+        {asked?.held && (
+          <LiftFlag
+            key={opened}
+            until={asked.held.until}
+            onLift={
+              onLift &&
+              ((reason) => {
+                onLift(asked, reason)
+                close()
+              })
+            }
+          />
+        )}
+        {asked?.held && <Soft>What met it until then:</Soft>}
+        {asked?.proof && <ProofTree pack={pack} proof={asked.proof} />}
+        {asked && (
+          <Soft as="p">
+            {about?.why} Source: {about?.source}.
+          </Soft>
+        )}
+      </Dialogue>
+    </>
+  )
+}
+
+/** What was urgent and is not held: found otherwise since, or lifted by name. */
+export function EarlierFlags({ earlier }: { readonly earlier: readonly EarlierFlag[] }) {
+  return (
+    <ul aria-label="Earlier flags">
+      {earlier.map(({ flag, tier, until, lifted }) => (
+        <li key={slotKey(flag.id, flag.side)}>
+          {flag.title}, {tierName(tier)}{' '}
+          <Soft>
+            {flag.side === 'none' ? '' : `${flag.side}, `}until {timeOnly(until)}
+            {lifted ? `; lifted ${timeOnly(lifted.at)} by ${lifted.by}: ${lifted.reason ?? ''}` : ''}
+          </Soft>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const FlagCard = styled(AriaButton)`
+  display: grid;
+  width: 100%;
+  text-align: left;
+  gap: 1px;
+  margin-bottom: 6px;
+  padding: 8px 12px;
+  cursor: pointer;
+  border: none;
+  border-left: 4px solid ${({ theme }) => theme.copper};
+  background: ${({ theme }) => theme.copperWash};
+  color: ${({ theme }) => theme.ink};
+  span:last-child {
+    color: ${({ theme }) => theme.ink};
+    opacity: 0.85;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+  }
+`
