@@ -92,7 +92,7 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
   const view = viewOf(pack, examination.complaint.region)
   const present = judgedAlone(view, examination, [])
   const { entries } = examination
-  const rechecks = present.standing.reduce((count) => count + 1, 0) === entries.length ? [] : rechecksOf(entries)
+  const rechecks = rechecksOf(present.again)
   if (rechecks.length === 0) return present
   const past = pastFlags(
     entries,
@@ -108,10 +108,10 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
 const flagKey = (view: Pack, id: string, side: string): string => (view.regions[0]?.side === false ? id : `${id}|${side}`)
 
 /** The judgement of what stands, with the flags that are held from before. */
-function judgedAlone(view: Pack, examination: Examination, held: readonly PastFlag[]): Judgement {
+function judgedAlone(view: Pack, examination: Examination, held: readonly PastFlag[]): Judgement & { readonly again: readonly Entry[] } {
   const prepared = preparePack(view)
-  const standing = standingEntries(view, prepared.indexOf, examination.entries)
-  const others = otherEntries(prepared, standing, examination)
+  const { standing, again } = standingEntries(view, prepared.indexOf, examination.entries)
+  const others = otherEntries(prepared, standing, again, examination.previous ?? [])
   const previous: Earlier[] = []
   for (const [slot, entries] of others) {
     const earlier = earlierAt(view, slot, standing[slot], entries)
@@ -119,7 +119,7 @@ function judgedAlone(view: Pack, examination: Examination, held: readonly PastFl
   }
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, others, rechecks: [], past: [] }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [] }
 }
 
 /** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */
@@ -136,11 +136,12 @@ function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Context['held
 function otherEntries(
   prepared: Prepared,
   standing: readonly (Entry | undefined)[],
-  { entries, previous = [] }: Examination,
+  again: readonly Entry[],
+  previous: readonly Entry[],
 ): ReadonlyMap<number, readonly Entry[]> {
   const others = new Map<number, Entry[]>()
   if (prepared.compared.size === 0) return others
-  for (const entry of [...entries, ...previous]) {
+  for (const entry of [...new Set(again), ...previous]) {
     const item = prepared.indexOf.get(entry.item)
     if (item === undefined || !prepared.compared.has(item)) continue
     const slot = slotOf(item, SIDE_INDEX[entry.side])

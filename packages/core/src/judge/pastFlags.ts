@@ -1,6 +1,6 @@
 import type { Tier } from '../content/types.js'
 import type { Entry } from '../record/entry.js'
-import { fold, isLater, slotKey } from '../record/fold.js'
+import { fold, slotKey } from '../record/fold.js'
 import { RECHECK_MINUTES } from '../record/recheck.js'
 import type { FlagVerdict, Judgement, Verdict } from './judge.js'
 import { tierRank } from './prepare.js'
@@ -51,7 +51,12 @@ const minutesBetween = (from: string, to: string): number => (Date.parse(to) - D
 
 const saying = ({ state, value, qualifiers }: Entry): string => JSON.stringify([state, value, qualifiers])
 
-const inOrder = (entries: readonly Entry[]): Entry[] => [...entries].sort((a, b) => (isLater(a, b) ? 1 : -1))
+/** By time, then by id, as `isLater` has it. */
+const inOrder = (entries: readonly Entry[]): Entry[] =>
+  entries
+    .map((entry) => ({ entry, at: Date.parse(entry.at) }))
+    .sort((a, b) => a.at - b.at || (a.entry.id < b.entry.id ? -1 : 1))
+    .map(({ entry }) => entry)
 
 /**
  * What was urgent before each recheck, the most urgent tier of each flag, with who lifted it. A flag of tier Now stays Now until a clinician

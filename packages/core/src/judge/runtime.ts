@@ -89,18 +89,24 @@ export const sideOf = (item: Item, side: number): number => (item.sided ? side :
 
 /**
  * The entry that stands in each slot: the one with the latest `at`, as `fold` has it. Entries of items that this pack does not know
- * are left out.
+ * are left out. `again` holds every entry of an item and side that was recorded more than once, some of them several times.
  */
-export function standingEntries(pack: Pack, indexOf: ReadonlyMap<string, number>, entries: Iterable<Entry>): (Entry | undefined)[] {
+export function standingEntries(
+  pack: Pack,
+  indexOf: ReadonlyMap<string, number>,
+  entries: Iterable<Entry>,
+): { readonly standing: readonly (Entry | undefined)[]; readonly again: readonly Entry[] } {
+  const again: Entry[] = []
   const standing = new Array<Entry | undefined>(pack.items.length * 3)
   for (const entry of entries) {
     const index = indexOf.get(entry.item)
     if (index === undefined) continue
     const at = slotOf(index, SIDE_INDEX[entry.side])
     const held = standing[at]
+    if (held) again.push(held, entry)
     if (!held || isLater(entry, held)) standing[at] = entry
   }
-  return standing
+  return { standing, again }
 }
 
 /** What each slot reads; an entry that takes a finding back leaves it empty. */
