@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { calcVerdicts, examinedNormal, judgement, viewOf } from '../src/index.js'
-import { AS_OF, calmRecord, daysAgo, entriesFor, newId, thePack, type Findings } from './support.js'
+import { AS_OF, calmRecord, daysAgo, entriesFor, newId, packWith, thePack, type Findings } from './support.js'
 
 /** True, false, or not examined. */
 type Known = boolean | undefined
@@ -15,8 +15,15 @@ interface Question {
 }
 
 /** What a rule says when everything else of a calm, freshly injured joint is known: each question answered yes, no, or left out. */
-function ruleSays(region: string, rule: string, questions: readonly Question[], row: readonly Known[], told: Findings = {}, age = 30): string | undefined {
-  const pack = thePack()
+function ruleSays(
+  region: string,
+  rule: string,
+  questions: readonly Question[],
+  row: readonly Known[],
+  told: Findings = {},
+  age = 30,
+  pack = thePack(),
+): string | undefined {
   const asked = new Set(questions.map(({ item }) => item.split(' ')[0] ?? ''))
   const given: Findings = Object.fromEntries(questions.flatMap(({ item, yes, no }, at) => (row[at] === undefined ? [] : [[item, row[at] ? yes : no] as const])))
   const record = [
@@ -35,8 +42,25 @@ const steps: readonly Question[] = [
   { item: 'screen.four-steps', yes: 'cannot now', no: 'freely' },
 ]
 
+/** The walking step of the ankle and foot rules as it was published; the pack's own reading is the safer one. */
+const published = (region: string) => packWith(region, { choices: [{ region, topic: 'Steps in the film rule', choice: 'both then and now' }] })
+
 describe('the ankle film rule', () => {
   const questions = [tender('ankle.feel.lateral-malleolus-posterior'), tender('ankle.feel.medial-malleolus-tip'), ...steps]
+  it.each<[Known, Known, Known, Known, string]>([
+    [T, U, U, U, 'met'],
+    [F, F, T, T, 'met'],
+    [F, F, F, T, 'met'],
+    [F, F, U, T, 'met'],
+    [F, F, T, F, 'not-met'],
+    [F, F, F, F, 'not-met'],
+    [F, F, T, U, 'unknown'],
+    [F, F, F, U, 'unknown'],
+    [F, U, U, F, 'unknown'],
+  ])('outer bone %s, inner bone %s, no steps then %s, none now %s: %s', (...row) => {
+    expect(ruleSays('ankle', 'ankle.calc.ottawa', questions, row.slice(0, 4) as Known[])).toBe(row[4])
+  })
+  const asPublished = published('ankle')
   it.each<[Known, Known, Known, Known, string]>([
     [T, U, U, U, 'met'],
     [U, T, U, U, 'met'],
@@ -52,8 +76,8 @@ describe('the ankle film rule', () => {
     [U, F, F, U, 'unknown'],
     [F, U, U, F, 'unknown'],
     [U, U, T, T, 'met'],
-  ])('outer bone %s, inner bone %s, no steps then %s, none now %s: %s', (...row) => {
-    expect(ruleSays('ankle', 'ankle.calc.ottawa', questions, row.slice(0, 4) as Known[])).toBe(row[4])
+  ])('as published, outer bone %s, inner bone %s, no steps then %s, none now %s: %s', (...row) => {
+    expect(ruleSays('ankle', 'ankle.calc.ottawa', questions, row.slice(0, 4) as Known[], {}, 30, asPublished)).toBe(row[4])
   })
   it.each(['patient.intoxicated', 'patient.limb-block', 'patient.neuropathy'])('says nothing where the wince cannot be relied on: %s', (item) => {
     expect(ruleSays('ankle', 'ankle.calc.ottawa', questions, [F, F, F, F], { [item]: 'present' })).toBe('unknown')
@@ -78,6 +102,16 @@ describe('the foot film rule', () => {
     [U, F, T, F, 'unknown'],
   ])('fifth %s, navicular %s, no steps then %s, none now %s: %s', (...row) => {
     expect(ruleSays('foot', 'foot.calc.film-rule', questions, row.slice(0, 4) as Known[])).toBe(row[4])
+  })
+  const asPublished = published('foot')
+  it.each<[Known, Known, string]>([
+    [T, T, 'met'],
+    [F, T, 'not-met'],
+    [T, F, 'not-met'],
+    [U, T, 'unknown'],
+    [F, U, 'not-met'],
+  ])('as published, no bone sore, no steps then %s, none now %s: %s', (then, now, says) => {
+    expect(ruleSays('foot', 'foot.calc.film-rule', questions, [F, F, then, now], {}, 30, asPublished)).toBe(says)
   })
 })
 

@@ -30,6 +30,10 @@ export const contentFiles = (region?: string): SourceFile[] =>
     .filter(({ path }) => region === undefined || !path.startsWith('regions/') || path.startsWith(`regions/${region}/`))
     .sort((a, b) => (a.path < b.path ? -1 : 1))
 
+/** The pack of one region as a site with its own profile compiles it. */
+export const packWith = (region: string, profile: { readonly choices: readonly object[]; readonly windows?: object }): Pack =>
+  compilePack(contentFiles(region).map((file) => (file.path === 'profile.yaml' ? { ...file, text: JSON.stringify({ profile }) } : file)))
+
 let kept: Pack | undefined
 export const thePack = (): Pack => (kept ??= compilePack(contentFiles()))
 export const theKnee = (): Pack => viewOf(thePack(), 'knee')

@@ -11,6 +11,7 @@ import {
   sampleChance,
   sidesOf,
   tellingTests,
+  viewOf,
   type Entry,
   type Examination,
   type FlagVerdict,
@@ -18,7 +19,7 @@ import {
   type RuleLine,
   type Side,
 } from '@kneecap-awl/core'
-import { AS_OF, calm, daysAgo, entriesFor, thePack, type Findings } from '../../core/test/support.js'
+import { AS_OF, calm, daysAgo, entriesFor, packWith, thePack, type Findings } from '../../core/test/support.js'
 import { chanceWords } from '../src/reason/useChances'
 import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
 import { RuleTree } from '../src/screens/library/RuleTree'
@@ -40,13 +41,13 @@ class SamplesHere extends EventTarget {
 beforeEach(() => vi.stubGlobal('Worker', SamplesHere))
 afterEach(cleanup)
 
-function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: string) => void) {
+function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: string) => void, pack = view('knee')) {
   const onGo = vi.fn<(item: string) => void>()
   const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
-  const judged = judgement(thePack(), exam)
+  const judged = judgement(pack, exam)
   show(
     <VerdictRail
-      pack={view('knee')}
+      pack={pack}
       verdict={judged.verdict}
       earlier={earlierFlags(judged).filter((flag) => !flag.isHeld)}
       open={openItems(judged)}
@@ -143,6 +144,13 @@ describe('the rail beside the sheet', () => {
     rail([])
     for (const caution of thePack().cautions) expect(screen.getByText(new RegExp(caution.slice(0, 40).replace(/[.?]/g, '.')))).toBeTruthy()
     expect(screen.getByText(new RegExp(`Content pack ${thePack().version}`))).toBeTruthy()
+  })
+  it('says that a verdict goes by a local choice', () => {
+    rail([])
+    expect(screen.queryByText(/local choice/)).toBeNull()
+    cleanup()
+    rail([], undefined, viewOf(packWith('knee', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'today for all' }] }), 'knee'))
+    expect(screen.getByText(/Judged by 1 local choice: see the library/)).toBeTruthy()
   })
   it('says a chance as a middle with its ends, and as ends alone until it is sampled', () => {
     const [one] = conditionRanges(judgement(thePack(), { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries: entriesFor(soft) }))

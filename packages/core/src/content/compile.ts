@@ -1,5 +1,6 @@
 import { fingerprint } from './fingerprint.js'
 import { buildItems } from './buildItem.js'
+import { goByProfile, localWindows } from './profile.js'
 import { PackError, type Problem } from './problem.js'
 import { readSources, type Sources } from './readSources.js'
 import { buildRegion } from './buildRegion.js'
@@ -22,6 +23,7 @@ export function compilePack(files: readonly SourceFile[]): Pack {
 }
 
 function build(sources: Sources, pack: PackSource, hash: string, problems: Problem[]): Pack {
+  const schools = goByProfile(sources, problems)
   const scales = pack.scales.map((scale) => ({ ...scale, grades: scale.grades.map(String), calm: scale.calm.map(String) }))
   const items = buildItems(sources, scales, pack.unverified, problems)
   const ids = new Map(items.map((item) => [item.id, item]))
@@ -31,7 +33,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     id: pack.id,
     version: pack.version,
     hash,
-    tiers: pack.tiers,
+    tiers: localWindows(pack.tiers, sources, problems),
     destinations: pack.destinations.map((d) => ({ ...d, letter: d.letter.map((wish) => (typeof wish === 'string' ? { says: wish, items: [] } : wish)) })),
     actions: pack.actions,
     scales,
@@ -44,7 +46,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     modifiers: parts.flatMap((part) => part.modifiers),
     pathways: sources.pathways.map(({ source }) => source),
     conditions: parts.flatMap((part) => part.conditions),
-    schools: sources.schools.map(({ source, region }) => ({ region, ...source })),
+    schools,
     lesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,

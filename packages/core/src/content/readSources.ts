@@ -2,7 +2,7 @@ import { CORE_SCHEMA, load } from 'js-yaml'
 import { checkShape } from './schema.js'
 import { oncePer } from './oncePer.js'
 import type { Problem } from './problem.js'
-import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, RegionSource, SchoolSource, SourceFile } from './source.js'
+import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, ProfileSource, RegionSource, SchoolSource, SourceFile } from './source.js'
 import type { Item, Lesions, Stage, Pathway } from './types.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
@@ -16,6 +16,7 @@ export interface Placed<S> {
 export interface Sources {
   pack?: Placed<PackSource>
   lesions?: Placed<Lesions>
+  profile?: Placed<ProfileSource>
   readonly regions: Placed<RegionSource>[]
   readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
   readonly calcs: Placed<CalcSource>[]
@@ -72,6 +73,7 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   const at = { path, region, only }
   const all = <S>(key: string): Placed<S>[] => ((document[key] as S[] | undefined) ?? []).map((source) => ({ path, region, only, source }))
   if ('tiers' in document) sources.pack = { ...at, source: document as unknown as PackSource }
+  if ('profile' in document) sources.profile = { ...at, source: document.profile as ProfileSource }
   if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
   if ('items' in document) {

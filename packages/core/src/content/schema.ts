@@ -121,6 +121,11 @@ const flag = object(['id'], {
   source: text,
 })
 
+const window = { type: 'number', exclusiveMinimum: 0 }
+
+/** Its parts are checked when they are put in place. */
+const change = { type: 'object', minProperties: 2, properties: { calc: id, flag: id, group: id, hold: id } }
+
 const evidence = object(['when', 'structure', 'source', 'certainty'], {
   when: rule,
   structure: text,
@@ -165,7 +170,8 @@ const FILES: Readonly<Record<string, object>> = {
     }),
   }),
   items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
-  schools: object(['schools'], { schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text })) }),
+  schools: object(['schools'], { schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) })) }),
+  profile: object(['profile'], { profile: object(['choices'], { choices: list(object(['region', 'topic', 'choice'], { region: id, topic: text, choice: text })), windows: object([], { now: window, today: window, days: window, weeks: window, routine: window }) }) }),
   calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
   flags: object(['flags'], { for: texts, flags: list(flag) }),
   groups: object(['groups'], { for: texts, groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),

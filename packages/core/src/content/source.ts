@@ -133,7 +133,31 @@ export interface ConditionSource {
 }
 
 /** Where good practitioners differ in one joint; the default is one of the choices. */
-export type SchoolSource = Omit<School, 'region'>
+export interface SchoolSource extends Omit<School, 'region' | 'chosen' | 'switches'> {
+  /** What a choice other than the default changes, by the choice. */
+  readonly changes?: Readonly<Record<string, readonly ChangeSource[]>>
+}
+
+/** Names a calculated value, flag, prompt or hold of the region, and the parts of it that read otherwise. */
+export type ChangeSource =
+  | ({ readonly calc: string } & Partial<CalcSource>)
+  /** `tiers` moves every clause of one tier to another. */
+  | ({ readonly flag: string; readonly tiers?: Readonly<Partial<Record<Tier, Tier>>> } & Partial<FlagSource>)
+  | ({ readonly group: string } & Partial<GroupSource>)
+  | ({ readonly hold: string } & Partial<HoldSource>)
+
+/** What a site goes by, where it is not the default. */
+export interface LocalChoice {
+  readonly region: string
+  readonly topic: string
+  readonly choice: string
+}
+
+export interface ProfileSource {
+  readonly choices: readonly LocalChoice[]
+  /** Hours that a tier may wait here. */
+  readonly windows?: Readonly<Partial<Record<Tier, number>>>
+}
 
 export interface PackSource {
   readonly id: string

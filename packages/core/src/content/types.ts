@@ -382,6 +382,10 @@ export interface School {
   readonly topic: string
   readonly choices: readonly string[]
   readonly default: string
+  /** The choice that this pack goes by: the default, or what the local profile says. */
+  readonly chosen: string
+  /** The choices that change what rules read; the others are a matter of hands. */
+  readonly switches: readonly string[]
 }
 
 /** Whose usual ranges of movement are meant. `under`: of children younger than so many years, shown for them whatever was chosen. */

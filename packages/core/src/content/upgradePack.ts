@@ -13,7 +13,7 @@ export function upgradePack(stored: Pack): Pack {
     items: stored.items.map((item) => filled({ lost: [], also: [], carried: item.scope === 'patient' }, item)),
     modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),
     // Before every joint had its own, all schools were of the knee.
-    schools: stored.schools.map((school) => filled({ region: 'knee' }, school)),
+    schools: stored.schools.map((school) => filled({ region: 'knee', chosen: school.default, switches: [] }, school)),
     calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
   }
 }

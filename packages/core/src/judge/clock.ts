@@ -1,8 +1,14 @@
-import type { Tier } from '../content/types.js'
+import type { Pack, Tier } from '../content/types.js'
 import { moreUrgent } from './priorityTier.js'
 
-/** Hours that each tier may wait. A local profile may change them. */
-export const WINDOW_HOURS: Readonly<Record<Exclude<Tier, 'here'>, number>> = { now: 1, today: 24, days: 168, weeks: 1008, routine: 3024 }
+/** Hours that each tier may wait, `null` for one that has no window. */
+export type Windows = Readonly<Partial<Record<Tier, number | null>>>
+
+/** Hours that each tier may wait where no pack says otherwise. */
+export const WINDOW_HOURS: Windows = { now: 1, today: 24, days: 168, weeks: 1008, routine: 3024 }
+
+/** The windows of a pack, as the local profile has set them. */
+export const windowsOf = ({ tiers }: Pick<Pack, 'tiers'>): Windows => Object.fromEntries(tiers.map((tier) => [tier.id, tier.hours]))
 
 export interface ClockReading {
   readonly hoursLeft: number
@@ -14,13 +20,13 @@ export interface ClockReading {
 /**
  * How urgent a repair window makes a flag: what is left of the window, less the time the team needs and the journey.
  * @param elapsedHours since the event @param windowHours for a good result @param leadHours that the team needs
- * @param travelHours to get there
+ * @param travelHours to get there @param windows how long each tier may wait
  * @example repairClock(9 * 24, 14 * 24, 2 * 24) // { hoursLeft: 72, tier: 'today', passed: false }
  */
-export function repairClock(elapsedHours: number, windowHours: number, leadHours: number, travelHours = 0): ClockReading {
+export function repairClock(elapsedHours: number, windowHours: number, leadHours: number, travelHours = 0, windows: Windows = WINDOW_HOURS): ClockReading {
   const hoursLeft = windowHours - elapsedHours - leadHours - travelHours
   if (windowHours - elapsedHours <= 0) return { hoursLeft, tier: 'days', passed: true }
-  const slowest = (['routine', 'weeks', 'days', 'today'] as const).find((tier) => WINDOW_HOURS[tier] <= hoursLeft)
+  const slowest = (['routine', 'weeks', 'days', 'today'] as const).find((tier) => (windows[tier] ?? Infinity) <= hoursLeft)
   return { hoursLeft, tier: slowest ?? 'today', passed: false }
 }
 
@@ -33,7 +39,7 @@ export const tierByClock = (flagTier: Tier, clock: ClockReading): Tier => moreUr
  * @returns ISO 8601, or undefined for Here, which has a review date instead
  * @example dueAt('2026-11-20T16:00:00Z', 'days') // '2026-11-27T16:00:00.000Z'
  */
-export const dueAt = (flaggedAt: string, tier: Tier, windows: Readonly<Record<string, number | null>> = WINDOW_HOURS): string | undefined => {
+export const dueAt = (flaggedAt: string, tier: Tier, windows: Windows = WINDOW_HOURS): string | undefined => {
   const hours = windows[tier]
   return hours === null || hours === undefined ? undefined : new Date(Date.parse(flaggedAt) + hours * 3_600_000).toISOString()
 }

@@ -5,7 +5,7 @@ import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
-import { repairClock, tierByClock, type ClockReading } from './clock.js'
+import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
 import { heldFlags, pastFlags, rechecksOf, type PastFlag, type Recheck } from './pastFlags.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
 import { SIDE_INDEX, SIDE_NAMES, earlierAt, readingsOf, slotOf, standingEntries, type Context, type Earlier } from './runtime.js'
@@ -260,7 +260,7 @@ function flagClock(
 ): ClockReading | undefined {
   const days = prepared.reader(clock.from, prepared.item(prepared.index(clock.from)))(context, side)
   const longest = typeof days === 'number' ? days : days !== null && typeof days === 'object' && 'high' in days ? days.high : undefined
-  return longest === undefined ? undefined : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24)
+  return longest === undefined ? undefined : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24, 0, windowsOf(prepared.pack))
 }
 
 function modifiersOf({ modifiers }: ReadyFlag, context: Context, side: number): { applicable: ApplicableModifier; truth: 1 | 2 }[] {

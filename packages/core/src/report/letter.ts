@@ -1,5 +1,5 @@
 import type { Destination, Item, Pack } from '../content/types.js'
-import { dueAt } from '../judge/clock.js'
+import { dueAt, windowsOf } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
@@ -88,7 +88,7 @@ function aboutText(pack: Pack, examination: Examination, { patient, examiner, si
 
 function priorityText(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): string {
   const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
-  const due = dueAt(examination.asOf, verdict.floor)
+  const due = dueAt(examination.asOf, verdict.floor, windowsOf(pack))
   const range = `${tier(verdict.floor)}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
   const reasons = verdict.flags
     .filter((flag) => flag.tier === verdict.floor && flag.proof)

@@ -1,9 +1,10 @@
+import { localChoices } from '../content/profile.js'
 import type { Item, Pack, Stage } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
-import { dueAt } from '../judge/clock.js'
+import { dueAt, windowsOf } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
@@ -38,7 +39,20 @@ export function clinicalNote(pack: Pack, examination: Examination, judged: Judge
   const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading, zone))
   const earlier = earlierLines(pack, earlierFlags(judged), zone)
   const before = earlier.length > 0 ? [{ heading: 'Earlier in this examination', lines: earlier }] : []
-  return [priorityLine(pack, examination, judged, zone), ...before, ...sections, ...scoresSection(judged), missingSection(judged)]
+  return [
+    priorityLine(pack, examination, judged, zone),
+    ...before,
+    ...sections,
+    ...scoresSection(judged),
+    missingSection(judged),
+    ...localSection(pack, examination),
+  ]
+}
+
+/** Where this site's rules differ from the pack's own. */
+function localSection({ schools }: Pack, { complaint }: Examination): NoteSection[] {
+  const lines = localChoices(schools, complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
+  return lines.length > 0 ? [{ heading: 'Judged by local choices', lines }] : []
 }
 
 /** Scores that something speaks for; a range says that parts are missing. */
@@ -81,7 +95,7 @@ const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${si
 function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): NoteSection {
   const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
   const range = verdict.floor === verdict.ceiling ? name(verdict.floor) : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
-  const due = dueAt(examination.asOf, verdict.floor)
+  const due = dueAt(examination.asOf, verdict.floor, windowsOf(pack))
   const lead = verdict.flags.filter((flag) => flag.tier !== 'here')
   return {
     heading: 'Priority',

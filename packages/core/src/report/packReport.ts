@@ -1,4 +1,5 @@
 import { itemsOfLeaf, leavesOf, rulesOf } from '../content/rules.js'
+import { localChoices } from '../content/profile.js'
 import type { Certainty, Item, Pack } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import { judge, judgedSides } from '../judge/judge.js'
@@ -19,6 +20,8 @@ export interface RegionReport {
   readonly unchecked: number
   readonly unverified: number
   readonly unsourced: readonly string[]
+  /** Matters on which practice differs, those that a local choice can switch in the rules, and what is chosen here. */
+  readonly schools: { readonly all: number; readonly switching: number; readonly local: readonly string[] }
   /** Items of the region that no rule, prompt or derivation names. */
   readonly unused: readonly string[]
 }
@@ -45,6 +48,11 @@ function regionReport(view: Pack, id: string): RegionReport {
     unchecked: figures.filter((figure) => !figure.checked).length,
     unverified: figures.filter((figure) => figure.unverified).length,
     unsourced: own.filter((item) => item.accuracy.some((figure) => figure.source.trim() === '')).map((item) => item.id),
+    schools: {
+      all: view.schools.length,
+      switching: view.schools.filter((one) => one.switches.length > 0).length,
+      local: localChoices(view.schools, id).map((one) => `${one.topic}: ${one.chosen}`),
+    },
     unused: own.filter((item) => item.depth === 'on-demand' && item.derive === undefined && !named.has(item.id)).map((item) => item.id),
   }
 }

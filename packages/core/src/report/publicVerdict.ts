@@ -1,3 +1,4 @@
+import { localChoices } from '../content/profile.js'
 import type { Pack } from '../content/types.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { openItems } from '../judge/openItems.js'
@@ -11,6 +12,7 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
   const { verdict } = judged
   return {
     pack: { id: pack.id, version: pack.version, hash: pack.hash },
+    localChoices: localChoices(pack.schools, examination.complaint.region).map(({ topic, chosen }) => ({ topic, chosen })),
     floor: verdict.floor,
     ceiling: verdict.ceiling,
     flags: [...verdict.flags, ...verdict.openFlags.filter((flag) => flag.truth !== 'met')].map((flag) => ({

@@ -53,6 +53,7 @@ function regionLines(one: RegionReport): string[] {
     `  core     ${stages.join(', ')}`,
     `  flags    ${one.flags}, of which the core alone excludes ${one.excludedByCore}${one.openAfterCore.length > 0 ? `; open after a normal core: ${one.openAfterCore.join(', ')}` : ''}`,
     `  figures  review ${one.figures.review}, study ${one.figures.study}, expert ${one.figures.expert}; unchecked ${one.unchecked}, not verified ${one.unverified}`,
+    `  schools  ${one.schools.all}, of which ${one.schools.switching} have choices that change rules; local: ${one.schools.local.length === 0 ? 'none' : one.schools.local.join('; ')}`,
     `  unused   ${one.unused.length === 0 ? 'none' : one.unused.join(', ')}`,
   ]
 }

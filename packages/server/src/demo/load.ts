@@ -1,6 +1,6 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
-import { dueAt, examinedNormal, itemsById, judgement, referralLetter, sidesOf, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
+import { dueAt, examinedNormal, itemsById, judgement, referralLetter, sidesOf, viewOf, windowsOf, type Entry, type Pack } from '@kneecap-awl/core'
 import { uuid7 } from '../db/uuid7.js'
 import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
@@ -115,7 +115,7 @@ async function addCase(
     destination: letter.destination,
     tier: judged.verdict.floor,
     flaggedAt,
-    dueAt: dueAt(flaggedAt, judged.verdict.floor) ?? null,
+    dueAt: dueAt(flaggedAt, judged.verdict.floor, windowsOf(pack)) ?? null,
     letter,
     by: at.staff.clinician,
   })

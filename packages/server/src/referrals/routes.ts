@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify'
-import { dueAt, isTimeZone, judgement, referralLetter } from '@kneecap-awl/core'
+import { dueAt, isTimeZone, judgement, referralLetter, windowsOf } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -48,7 +48,6 @@ export async function referrals(app: FastifyInstance): Promise<void> {
       })
       // The clock runs from the examination, not from the signature: the earlier of the two never under-triages.
       const flaggedAt = row.startedAt
-      const windows = Object.fromEntries(pack.tiers.map((tier) => [tier.id, tier.hours]))
       await addReferral(db, {
         id,
         examination: examinationId,
@@ -57,7 +56,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
         destination: letter.destination,
         tier: judged.verdict.floor,
         flaggedAt,
-        dueAt: dueAt(flaggedAt, judged.verdict.floor, windows) ?? null,
+        dueAt: dueAt(flaggedAt, judged.verdict.floor, windowsOf(pack)) ?? null,
         letter,
         by: account.id,
       })

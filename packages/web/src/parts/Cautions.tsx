@@ -1,10 +1,11 @@
 import styled from 'styled-components'
 
-/** The usual cautions. On every screen that advises. */
-export function Cautions({ cautions, pack }: { readonly cautions: readonly string[]; readonly pack: string }) {
+/** The usual cautions, and that rules go by local choices. On every screen that advises. */
+export function Cautions({ cautions, pack, local = 0 }: { readonly cautions: readonly string[]; readonly pack: string; readonly local?: number }) {
   return (
     <Small>
       {cautions.join(' ')} Content pack {pack}.
+      {local > 0 && ` Judged by ${local} local ${local === 1 ? 'choice' : 'choices'}: see the library, where practice differs.`}
     </Small>
   )
 }

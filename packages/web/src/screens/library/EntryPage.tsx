@@ -74,15 +74,25 @@ function Body({ pack, entry, to, entries }: { readonly pack: Pack; readonly entr
 }
 
 function AboutSchool({ school }: { readonly school: School }) {
-  const others = school.choices.filter((choice) => choice !== school.default)
+  const others = school.choices.filter((choice) => choice !== school.chosen)
+  const isLocal = school.chosen !== school.default
   return (
     <>
       <Soft as="p">Good practitioners differ here. The program goes by one way; your own pathway comes first.</Soft>
-      <Part title="Here">{school.default}</Part>
+      <Part title="Here">
+        {school.chosen}
+        {isLocal && <Soft> · a local choice</Soft>}
+      </Part>
       <Part title="Elsewhere">
         <ul>
           {others.map((choice) => (
-            <li key={choice}>{choice}</li>
+            <li key={choice}>
+              {choice}{' '}
+              <Soft>
+                {choice === school.default ? '· the pack’s own choice' : ''}
+                {school.switches.includes(choice) ? '· changes what the rules read, once the local profile says so' : ''}
+              </Soft>
+            </li>
           ))}
         </ul>
       </Part>

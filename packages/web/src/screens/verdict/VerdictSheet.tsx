@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { complaintWords, namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
+import { complaintWords, localChoices, namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
@@ -142,7 +142,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           referrals={referrals}
           onTell={(id, kind, note) => void sheet.tell(id, kind, note)}
         >
-          <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} />
+          <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.schools, detail.region).length} />
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
         </LetterPane>
       </Columns>

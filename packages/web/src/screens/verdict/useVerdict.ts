@@ -14,6 +14,7 @@ import {
   referralLetter,
   scoreReadings,
   shownVerdict,
+  windowsOf,
   type Examination,
   type Pack,
 } from '@kneecap-awl/core'
@@ -99,7 +100,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     setAdded,
     referrals: made?.referrals ?? [],
     tier: pack.tiers.find((one) => one.id === verdict.floor),
-    due: dueAt(detail.startedAt, verdict.floor),
+    due: dueAt(detail.startedAt, verdict.floor, windowsOf(pack)),
     sign: () => act(sign, 'Signed and sealed. The server reached the same verdict.'),
     refer: () => act(refer, 'Referred. Its clock runs on the desk.'),
     signAndRefer: () =>

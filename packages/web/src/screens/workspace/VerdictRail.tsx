@@ -1,3 +1,4 @@
+import { localChoices } from '@kneecap-awl/core'
 import type { ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
@@ -75,7 +76,7 @@ export function VerdictRail({ pack, verdict, earlier, open, conditions, telling,
         </>
       )}
       <Foot>
-        <Cautions cautions={pack.cautions} pack={pack.version} />
+        <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.schools, pack.regions[0]?.id ?? '').length} />
       </Foot>
     </Rail>
   )

@@ -1,0 +1,130 @@
+import { describe, expect, it } from 'vitest'
+import {
+  clinicalNote,
+  judge,
+  judgedSides,
+  judgement,
+  lintPack,
+  localChoices,
+  noteText,
+  PackError,
+  problemLine,
+  viewOf,
+  windowsOf,
+  type Examination,
+  type Pack,
+} from '../src/index.js'
+import { AS_OF, calm, calmRecord, entriesFor, packWith, thePack, type Findings } from './support.js'
+
+const about = (
+  region: string,
+  findings: Findings,
+  base = calmRecord(viewOf(thePack(), region), thePack().regions.find((one) => one.id === region)?.ordinary ?? {}),
+): Examination => {
+  const side = thePack().regions.find((one) => one.id === region)?.side === false ? 'none' : 'right'
+  return { complaint: { region, sides: [side] }, asOf: AS_OF, entries: [...base, ...entriesFor(findings, 'right', AS_OF, region)] }
+}
+const faultsOf = (profile: Parameters<typeof packWith>[1]): string[] => {
+  try {
+    packWith('knee', profile)
+    return []
+  } catch (error) {
+    if (!(error instanceof PackError)) throw error
+    return error.problems.map(problemLine)
+  }
+}
+
+describe('the pack as it ships', () => {
+  it('goes by the default on every matter, and by the windows of the tiers', () => {
+    for (const { id } of thePack().regions) expect(localChoices(thePack().schools, id)).toEqual([])
+    expect(windowsOf(thePack())).toEqual({ now: 1, today: 24, days: 168, weeks: 1008, routine: 3024, here: null })
+  })
+  it('has choices that change rules in most joints', () => {
+    const switching = thePack().schools.filter((school) => school.switches.length > 0)
+    expect(new Set(switching.map((school) => school.region)).size).toBeGreaterThanOrEqual(7)
+  })
+})
+
+const choices = thePack().schools.flatMap((school) => school.switches.map((choice) => ({ region: school.region, topic: school.topic, choice })))
+
+describe.each(choices)('$region: $topic, $choice', (choice) => {
+  const pack = packWith(choice.region, { choices: [choice] })
+  const view = viewOf(pack, choice.region)
+  it('is a pack without a fault, whose calm joint is Here to Here', () => {
+    expect(lintPack(pack).map(problemLine)).toEqual([])
+    const ordinary = view.regions[0]?.ordinary ?? {}
+    for (const side of judgedSides(pack, { region: choice.region, sides: ['right'] })) {
+      const verdict = judge(pack, { complaint: { region: choice.region, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, ordinary) })
+      expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])
+    }
+  })
+  it('reads some rule otherwise than the pack as it ships', () => {
+    const rules = (one: Pack): string => JSON.stringify([one.calcs, one.flags, one.holds, one.groups])
+    expect(rules(pack)).not.toBe(rules(packWith(choice.region, { choices: [] })))
+  })
+})
+
+describe('a local choice', () => {
+  const hot = packWith('knee', { choices: [{ region: 'knee', topic: 'Native hot joint in an adult', choice: 'now for all' }] })
+  const hotKnee = about('knee', { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate' }, calm())
+  it.each<[string, string, string, string, Findings, string, string]>([
+    [
+      'knee',
+      'Native hot joint in an adult',
+      'now for all',
+      'any.flag.septic-joint',
+      { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate' },
+      'today',
+      'now',
+    ],
+    [
+      'hand',
+      'Inner thumb ligament torn',
+      'no firm end alone',
+      'hand.flag.thumb-ulnar',
+      { 'hand.feel.thumb-ulnar right': '1', 'hand.test.thumb-ulnar right': { value: 32, qualifiers: { 'end-point': 'firm' } } },
+      'weeks',
+      '',
+    ],
+    [
+      'neck',
+      'Slow pressure on the cord',
+      'weeks',
+      'neck.flag.myelopathy',
+      { 'neuro.test.hoffmann right': 'present', 'neuro.test.hoffmann left': 'present', 'screen.hands-gait': ['clumsy hands'] },
+      'days',
+      'weeks',
+    ],
+  ])('%s, %s by %s: %s', (region, topic, choice, flag, findings, before, after) => {
+    const tierIn = (pack: Pack): string => judge(pack, about(region, findings)).flags.find(({ id }) => id === flag)?.tier ?? ''
+    expect([tierIn(thePack()), tierIn(packWith(region, { choices: [{ region, topic, choice }] }))]).toEqual([before, after])
+  })
+  it('changes the hash of the pack, and no other joint', () => {
+    expect(hot.hash).not.toBe(packWith('knee', { choices: [] }).hash)
+    const shared = packWith('back', { choices: [{ region: 'back', topic: 'Weak leg', choice: 'any weakness today' }] })
+    expect(shared.flags.find(({ id }) => id === 'neuro.flag.motor-loss-mild')?.clauses.map(({ tier }) => tier)).toContain('today')
+    expect(
+      thePack()
+        .flags.find(({ id, region }) => id === 'neuro.flag.motor-loss-mild' && region === 'neck')
+        ?.clauses.map(({ tier }) => tier),
+    ).toContain('days')
+  })
+  it('is told in the note, and nothing is while none is made', () => {
+    const note = (pack: Pack): string => noteText(clinicalNote(pack, hotKnee, judgement(pack, hotKnee)))
+    expect(note(hot)).toMatch(/Judged by local choices\n {2}Native hot joint in an adult: now for all/)
+    expect(note(thePack())).not.toMatch(/local choices/)
+  })
+  it('may shorten how long a tier waits, and the note is due by it', () => {
+    const quick = packWith('knee', { choices: [], windows: { today: 12 } })
+    expect(windowsOf(quick).today).toBe(12)
+    expect(noteText(clinicalNote(quick, hotKnee, judgement(quick, hotKnee)))).toMatch(/Today; due by Tue 10 Mar 2026, 21:00 UTC/)
+  })
+  it.each<[string, Parameters<typeof packWith>[1], RegExp]>([
+    ['a topic that is none', { choices: [{ region: 'knee', topic: 'Colour of the couch', choice: 'blue' }] }, /no matter on which practice differs/],
+    ['a choice that is none', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'never' }] }, /has no choice "never".*days, today when fresh/],
+    ['a matter chosen twice', { choices: [1, 2].map(() => ({ region: 'knee', topic: 'Locked knee', choice: 'today for all' })) }, /chosen twice/],
+    ['windows that do not rise', { choices: [], windows: { days: 20 } }, /no longer than today/],
+    ['a window of nothing', { choices: [], windows: { days: 0 } }, /windows\/days/],
+    ['a key that is none', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'today for all', because: 'x' }] }, /"because"/],
+  ])('refuses %s, and says why', (_what, profile, why) => expect(faultsOf(profile).join('\n')).toMatch(why))
+})
