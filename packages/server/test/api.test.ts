@@ -189,7 +189,7 @@ describe('signing, amending, referring', () => {
   it('refuses a signature under another verdict than its own', async () => {
     const id = await start()
     await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
-    const answer = await call('POST', `/api/examinations/${id}/sign`, { floor: 'here', ceiling: 'here', flags: [] })
+    const answer = await call('POST', `/api/examinations/${id}/sign`, { floor: 'here', ceiling: 'here', priority: 'here', flags: [] })
     expect(answer.statusCode).toBe(409)
     expect(answer.json()).toMatchObject({ type: '/problems/verdict-differs', floor: 'weeks' })
   })
@@ -287,6 +287,37 @@ describe('a Now that a later check found otherwise', () => {
     await server.record(id, ...(await liftsFor(id)))
     const { entries } = (await call('GET', `/api/examinations/${ankle}`)).json<{ entries: Entry[] }>()
     expect(entries.filter((one) => one.state === 'lifted')).toEqual([])
+  })
+})
+
+describe('a priority that a clinician sets', () => {
+  const chosen = (tier: string, from: string, more: Partial<Entry> = {}): Entry =>
+    entry('priority', tier, { state: 'chosen', by: 'Dr Isolde Brannock', qualifiers: { from }, ...more })
+  const rowOf = async (id: string) =>
+    (await call('GET', '/api/desk')).json<{ examinations: { id: string; floor: string; priority: string }[] }>().examinations.find((one) => one.id === id)
+
+  it('counts on the desk, in the seal and for the clock of the referral; what was computed stays', async () => {
+    const id = await start()
+    expect((await server.record(id, chosen('today', 'here'))).statusCode).toBe(200)
+    expect(await rowOf(id)).toMatchObject({ floor: 'here', priority: 'today' })
+    expect((await server.sign(id)).statusCode).toBe(200)
+    expect(await rowOf(id)).toMatchObject({ floor: 'here', priority: 'today' })
+    expect((await call('POST', `/api/examinations/${id}/referrals`, {})).statusCode).toBe(201)
+    const [referral] = (await call('GET', `/api/examinations/${id}/referrals`)).json<{
+      referrals: { tier: string; destination: string; dueAt: string; flaggedAt: string }[]
+    }>().referrals
+    expect(referral).toMatchObject({ tier: 'today', destination: 'dest.ortho-oncall' })
+    expect(Date.parse(referral?.dueAt ?? '') - Date.parse(referral?.flaggedAt ?? '')).toBe(24 * 3_600_000)
+  })
+  it('is refused in another name, without a reason to lower it, and at signing when it is not the one shown', async () => {
+    const id = await start()
+    const paths = async (one: Entry): Promise<string[]> => (await server.record(id, one)).json<{ faults: { path: string }[] }>().faults.map(({ path }) => path)
+    expect(await paths(chosen('today', 'here', { by: 'Dr Tobias Quill' }))).toEqual(['/entries/0/by'])
+    expect(await paths(chosen('routine', 'weeks'))).toEqual(['/entries/0/reason'])
+    const shown = await shownFor(id)
+    await server.record(id, chosen('today', 'here'))
+    const answer = await call('POST', `/api/examinations/${id}/sign`, shown)
+    expect([answer.statusCode, answer.json<{ priority: string }>().priority]).toEqual([409, 'today'])
   })
 })
 

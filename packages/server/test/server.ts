@@ -68,7 +68,7 @@ export async function newServer(name: string): Promise<Server> {
     (await call('POST', '/api/examinations', { region: 'knee', sides: ['right'], setting: 'primary-care', ...about })).json<{ id: string }>().id
   const shownFor: Server['shownFor'] = async (id) => {
     const { region, sides, startedAt, setting, entries, previous } = (await call('GET', `/api/examinations/${id}`)).json<Detail>()
-    return shownVerdict(judgement(pack, { complaint: { region, sides }, asOf: startedAt, setting, entries, previous }).verdict)
+    return shownVerdict(judgement(pack, { complaint: { region, sides }, asOf: startedAt, setting, entries, previous }))
   }
   return {
     app,

@@ -7,6 +7,7 @@ import {
   judgement,
   nerveLevels,
   openItems,
+  priorityOf,
   ruleLines,
   sampleChance,
   sidesOf,
@@ -24,6 +25,7 @@ import { chanceWords } from '../src/reason/useChances'
 import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
 import { RuleTree } from '../src/screens/library/RuleTree'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
+import type { PriorityDraft } from '../src/parts/SetPriority'
 import { VerdictRail } from '../src/screens/workspace/VerdictRail'
 import type { Job } from '../src/reason/chance.worker'
 import type { Draft } from '../src/record/useRecord'
@@ -43,12 +45,14 @@ afterEach(cleanup)
 
 function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: string) => void, pack = view('knee')) {
   const onGo = vi.fn<(item: string) => void>()
+  const onSet = vi.fn<(draft: PriorityDraft) => void>()
   const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
   const judged = judgement(pack, exam)
   show(
     <VerdictRail
       pack={pack}
       verdict={judged.verdict}
+      priority={priorityOf(judged)}
       earlier={earlierFlags(judged).filter((flag) => !flag.isHeld)}
       open={openItems(judged)}
       conditions={conditionRanges(judged)}
@@ -56,10 +60,11 @@ function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: st
       nerve={nerveLevels(judged)}
       firstSeen={AS_OF}
       onGo={onGo}
+      onSet={onSet}
       onLift={onLift}
     />,
   )
-  return onGo
+  return { onGo, onSet }
 }
 const soft: Findings = {
   'story.trauma': 'present',
@@ -70,7 +75,7 @@ const soft: Findings = {
 
 describe('the rail beside the sheet', () => {
   it('of nothing recorded: Here at least, Now at most, and what to ask first', () => {
-    const onGo = rail([])
+    const { onGo } = rail([])
     expect(screen.getByTestId('range').textContent).toBe('Herecould still be Now')
     const missing = within(screen.getByRole('list', { name: 'Missing findings' })).getAllByRole('button')
     expect(missing.length).toBe(5)
@@ -144,6 +149,50 @@ describe('the rail beside the sheet', () => {
     rail([])
     for (const caution of thePack().cautions) expect(screen.getByText(new RegExp(caution.slice(0, 40).replace(/[.?]/g, '.')))).toBeTruthy()
     expect(screen.getByText(new RegExp(`Content pack ${thePack().version}`))).toBeTruthy()
+  })
+  describe('that a clinician sets', () => {
+    const openFor = (entries: readonly Entry[]) => {
+      const { onSet } = rail(entries)
+      fireEvent.click(screen.getByRole('button', { name: 'Set the priority…' }))
+      return { onSet, dialogue: within(screen.getByRole('dialog')) }
+    }
+    it('is raised by two presses, with no reason', () => {
+      const { onSet, dialogue } = openFor(calm())
+      fireEvent.click(dialogue.getByRole('radio', { name: 'Today' }))
+      fireEvent.click(dialogue.getByRole('button', { name: 'Raise to Today' }))
+      expect(onSet).toHaveBeenCalledWith({ item: 'priority', side: 'none', state: 'chosen', value: 'today', qualifiers: { from: 'here' } })
+    })
+    it('is lowered from Today with a reason and the name of a senior only', () => {
+      const { onSet, dialogue } = openFor([...calm(), ...entriesFor({ 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate' })])
+      fireEvent.click(dialogue.getByRole('radio', { name: 'Days' }))
+      const lower = dialogue.getByRole('button', { name: 'Lower to Days' })
+      fireEvent.change(dialogue.getByLabelText('Why it may wait longer'), { target: { value: 'fluid was clear' } })
+      expect(lower.hasAttribute('disabled')).toBe(true)
+      fireEvent.change(dialogue.getByLabelText('Senior who has just agreed, with role'), { target: { value: 'Dr Quill, consultant' } })
+      fireEvent.click(lower)
+      expect(onSet.mock.calls[0]?.[0]).toMatchObject({
+        value: 'days',
+        reason: 'fluid was clear',
+        qualifiers: { from: 'today', senior: 'Dr Quill, consultant' },
+      })
+    })
+    it('is shown beside what was computed, and can be taken back', () => {
+      const chosen: Entry = {
+        ...(calm()[0] as Entry),
+        id: '01920000-0000-7000-8000-00000000b001',
+        item: 'priority',
+        side: 'none',
+        state: 'chosen',
+        value: 'days',
+        qualifiers: { from: 'here' },
+        by: 'Dr Brannock',
+      }
+      const { onSet, dialogue } = openFor([...calm(), chosen])
+      expect(screen.getByTestId('range').textContent).toBe('Dayssettled')
+      expect(screen.getByText(/^Computed Here, set to Days by Dr Brannock/)).toBeTruthy()
+      fireEvent.click(dialogue.getByRole('button', { name: 'Back to what the findings give' }))
+      expect(onSet).toHaveBeenCalledWith({ item: 'priority', side: 'none', state: 'not-examined' })
+    })
   })
   it('says that a verdict goes by a local choice', () => {
     rail([])

@@ -276,6 +276,8 @@ export interface TierInfo {
   readonly meaning: string
   readonly review: string
   readonly safetyNet: string
+  /** Destination of a patient whose priority a clinician raised to it. */
+  readonly to?: string
 }
 
 export interface Destination {

@@ -4,6 +4,7 @@ import { viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
+import { choiceOf } from './priorityOf.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
 import { heldFlags, pastFlags, rechecksOf, type PastFlag, type Recheck } from './pastFlags.js'
@@ -70,6 +71,8 @@ export interface Judgement {
   /** When something was found otherwise than before, and what had been urgent until then. */
   readonly rechecks: readonly Recheck[]
   readonly past: readonly PastFlag[]
+  /** The entry by which a clinician set the priority: see `priorityOf`. */
+  readonly choice: Entry | undefined
 }
 
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
@@ -93,7 +96,8 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
   const present = judgedAlone(view, examination, [])
   const { entries } = examination
   const rechecks = rechecksOf(present.again)
-  if (rechecks.length === 0) return present
+  const choice = choiceOf(entries)
+  if (rechecks.length === 0) return choice ? { ...present, choice } : present
   const past = pastFlags(
     entries,
     rechecks,
@@ -101,7 +105,7 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
     (id, side) => flagKey(view, id, side),
   )
   const held = heldFlags(past)
-  return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past }
+  return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past, choice }
 }
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
@@ -119,7 +123,7 @@ function judgedAlone(view: Pack, examination: Examination, held: readonly PastFl
   }
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [] }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [], choice: undefined }
 }
 
 /** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */

@@ -1,5 +1,6 @@
 import { oncePer } from '../content/oncePer.js'
 import type { Item, Pack, Qualifier, Scalar, Value } from '../content/types.js'
+import { checkDecision, isDecision } from './checkDecision.js'
 import type { Entry } from './entry.js'
 
 /** Why something that was sent cannot be taken: where, what is wrong, and what was expected. */
@@ -10,35 +11,19 @@ export interface Fault {
 }
 
 /**
- * Checks entries against the pack: the item exists (or the flag that is lifted), the side suits it, words are among its options, numbers lie in its range.
+ * Checks entries against the pack: the item exists (or the flag that is lifted, or the priority that is set), the side suits it, words are among its options, numbers lie in its range.
  * @returns one fault for each thing that is wrong; empty when all can be stored
  */
 export function checkEntries(pack: Pack, entries: readonly Entry[], path = '/entries'): Fault[] {
   const items = itemsById(pack)
-  const flags = flagIds(pack)
-  return entries.flatMap((entry, at) => {
-    const isOfFlag = entry.state === 'lifted' || (entry.state === 'not-examined' && flags.has(entry.item))
-    return isOfFlag ? checkLift(flags, entry, `${path}/${at}`) : checkEntry(items.get(entry.item), entry, `${path}/${at}`)
-  })
+  return entries.flatMap((entry, at) =>
+    isDecision(pack, entry)
+      ? [...checkDecision(pack, entry, `${path}/${at}`), ...timeFaults(entry, `${path}/${at}`)]
+      : checkEntry(items.get(entry.item), entry, `${path}/${at}`),
+  )
 }
 
 export const itemsById = oncePer((pack: Pack): ReadonlyMap<string, Item> => new Map(pack.items.map((item) => [item.id, item])))
-
-const flagIds = oncePer((pack: Pack): ReadonlySet<string> => new Set(pack.flags.map((flag) => flag.id)))
-
-/** A flag is lifted with a reason, or its lifting is taken back. */
-function checkLift(flags: ReadonlySet<string>, entry: Entry, path: string): Fault[] {
-  if (!flags.has(entry.item))
-    return [{ path: `${path}/item`, reason: `"${entry.item}" is not a flag of this pack`, expected: 'the id of the flag that is lifted' }]
-  const faults = timeFaults(entry, path)
-  if (entry.state === 'lifted' && (entry.reason ?? '').trim().length < LEAST_REASON)
-    faults.push({ path: `${path}/reason`, reason: 'a flag is not lifted without a reason', expected: `why it no longer holds, at least ${LEAST_REASON} signs` })
-  if (entry.value !== undefined) faults.push({ path: `${path}/value`, reason: 'a lifting has no value', expected: 'a reason only' })
-  return faults
-}
-
-/** Fewer signs are no reason. */
-export const LEAST_REASON = 4
 
 const timeFaults = ({ at }: Entry, path: string): Fault[] =>
   Number.isNaN(Date.parse(at)) ? [{ path: `${path}/at`, reason: `"${at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' }] : []

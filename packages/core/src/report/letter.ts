@@ -3,11 +3,14 @@ import { dueAt, windowsOf } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
+import { tierRank } from '../judge/prepare.js'
+import { priorityOf, raisedTo } from '../judge/priorityOf.js'
+import { isDecision } from '../record/checkDecision.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { pathwaysOf } from './pathways.js'
-import { earlierLines, findingLine, tellingFindings } from './reasons.js'
+import { earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, sideWord } from './words.js'
 
@@ -39,8 +42,10 @@ export interface Letter {
 export function referralLetter(pack: Pack, examination: Examination, judged: Judgement, about: LetterAbout): Letter {
   const { verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
-  const destination = pack.destinations.find((d) => d.id === (lead?.to[0] ?? 'dest.own-clinic'))
-  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined' && entry.state !== 'lifted')
+  const { tier } = priorityOf(judged)
+  const [raised] = tierRank(tier) < tierRank(verdict.floor) ? raisedTo(pack, tier) : []
+  const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
+  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
   const wanted = wantedBy(destination, pack, entries, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
@@ -86,10 +91,13 @@ function aboutText(pack: Pack, examination: Examination, { patient, examiner, si
   return `${patient.name}, born ${dayOnly(patient.birthDate)}${number}. ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
 }
 
-function priorityText(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): string {
+function priorityText(pack: Pack, examination: Examination, judged: Judgement, zone: string | undefined): string {
+  const { verdict } = judged
+  const priority = priorityOf(judged)
+  const set = setWords(pack, priority, zone)
   const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
-  const due = dueAt(examination.asOf, verdict.floor, windowsOf(pack))
-  const range = `${tier(verdict.floor)}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
+  const due = dueAt(examination.asOf, priority.tier, windowsOf(pack))
+  const range = `${tier(priority.tier)}${set ? ` (${set})` : ''}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
   const reasons = verdict.flags
     .filter((flag) => flag.tier === verdict.floor && flag.proof)
     .map((flag) => {

@@ -2,13 +2,14 @@ import { localChoices } from '../content/profile.js'
 import type { Item, Pack, Stage } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
+import { priorityOf } from '../judge/priorityOf.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueAt, windowsOf } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
-import { earlierLines } from './reasons.js'
+import { earlierLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { findingWords, isAbnormalEntry, isMeasured, sideWord } from './words.js'
 
@@ -92,15 +93,24 @@ function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, headi
 
 const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
 
-function priorityLine(pack: Pack, examination: Examination, { verdict }: Judgement, zone: string | undefined): NoteSection {
+function priorityLine(pack: Pack, examination: Examination, judged: Judgement, zone: string | undefined): NoteSection {
+  const { verdict } = judged
+  const priority = priorityOf(judged)
+  const set = setWords(pack, priority, zone)
   const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
-  const range = verdict.floor === verdict.ceiling ? name(verdict.floor) : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
-  const due = dueAt(examination.asOf, verdict.floor, windowsOf(pack))
+  const range =
+    priority.tier !== verdict.floor
+      ? name(priority.tier)
+      : verdict.floor === verdict.ceiling
+        ? name(verdict.floor)
+        : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
+  const due = dueAt(examination.asOf, priority.tier, windowsOf(pack))
   const lead = verdict.flags.filter((flag) => flag.tier !== 'here')
   return {
     heading: 'Priority',
     lines: [
       `${range}${due ? `; due by ${dayAndTime(due, zone)}` : ''}`,
+      ...(set ? [set] : []),
       ...(lead.length > 0
         ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}${flag.held ? ', held until it is lifted' : ''}`)
         : ['No flag met. That is not the same as normal.']),

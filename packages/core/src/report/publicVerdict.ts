@@ -1,6 +1,7 @@
 import { localChoices } from '../content/profile.js'
 import type { Pack } from '../content/types.js'
 import { earlierFlags } from '../judge/pastFlags.js'
+import { priorityOf } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import type { Judgement } from '../judge/judge.js'
@@ -15,6 +16,7 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
     localChoices: localChoices(pack.schools, examination.complaint.region).map(({ topic, chosen }) => ({ topic, chosen })),
     floor: verdict.floor,
     ceiling: verdict.ceiling,
+    priority: priorityOf(judged),
     flags: [...verdict.flags, ...verdict.openFlags.filter((flag) => flag.truth !== 'met')].map((flag) => ({
       id: flag.id,
       side: flag.side,

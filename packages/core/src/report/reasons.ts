@@ -1,6 +1,7 @@
-import type { Pack } from '../content/types.js'
+import type { Pack, Tier } from '../content/types.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
 import type { FlagVerdict } from '../judge/judge.js'
+import type { Priority } from '../judge/priorityOf.js'
 import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
@@ -60,6 +61,18 @@ export const earlierLines = (pack: Pack, earlier: readonly EarlierFlag[], zone?:
 function liftWords({ lifted, isHeld }: EarlierFlag, tier: string, zone: string | undefined): string {
   if (isHeld) return `. Found otherwise since, and not lifted: stays ${tier}`
   return lifted ? `. Lifted ${dayAndTime(lifted.at, zone)} by ${lifted.by}: ${lifted.reason ?? ''}` : ''
+}
+
+/**
+ * Who set the priority, in place of what; undefined when nobody did.
+ * @example "Computed Today, set to Days by Dr Brannock, Tue 10 Mar 2026, 10:30 UTC: film seen. Dr Quill agreed Tue 10 Mar 2026, 10:28 UTC"
+ */
+export function setWords(pack: Pack, { set, computed }: Priority, zone?: string): string | undefined {
+  if (!set) return undefined
+  const name = (id: Tier): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
+  const who = `set to ${name(set.tier)} by ${set.by}, ${dayAndTime(set.at, zone)}${set.reason ? `: ${set.reason}` : ''}`
+  const agreed = set.senior ? `. ${set.senior} agreed${set.seniorAt ? ` ${dayAndTime(set.seniorAt, zone)}` : ''}` : ''
+  return set.hasLapsed ? `Was ${who}${agreed}. That has lapsed: the findings now give ${name(computed)}` : `Computed ${name(computed)}, ${who}${agreed}`
 }
 
 const spanOf = (hours: number): string =>

@@ -18,14 +18,16 @@ export interface ExaminationRow {
   readonly signedBy: string | null
   readonly floor: string | null
   readonly ceiling: string | null
+  /** What counts: the floor, or what a clinician set in its place. */
+  readonly priority: string | null
   readonly verdictKind: 'signed' | 'amended' | null
 }
 
 const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
-  to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy", v.floor, v.ceiling, v.kind as "verdictKind"`
+  to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy", v.floor, v.ceiling, coalesce(v.body -> 'priority' ->> 'tier', v.floor) as priority, v.kind as "verdictKind"`
 const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
-  left join lateral (select floor, ceiling, kind from verdict where examination_id = e.id order by at desc limit 1) v on true`
+  left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true`
 
 export async function examinationById(db: Db, id: string): Promise<ExaminationRow | undefined> {
   const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = $1`, [id])

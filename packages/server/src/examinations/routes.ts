@@ -113,7 +113,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
       const { row, pack } = await loadExamination(db, app.shelf, id)
-      const faults = [...checkEntries(pack, entries), ...notOwnLifts(entries, account.name)]
+      const faults = [...checkEntries(pack, entries), ...notOwnDecisions(entries, account.name)]
       if (faults.length > 0) throw badInput(faults)
       if (row.signedAt && entries.some((entry) => !entry.amends))
         throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
@@ -142,9 +142,9 @@ export async function examinations(app: FastifyInstance): Promise<void> {
 
   const shown = {
     type: 'object',
-    required: ['floor', 'ceiling', 'flags'],
+    required: ['floor', 'ceiling', 'priority', 'flags'],
     additionalProperties: false,
-    properties: { floor: { type: 'string' }, ceiling: { type: 'string' }, flags: { type: 'array', items: { type: 'string' } } },
+    properties: { floor: { type: 'string' }, ceiling: { type: 'string' }, priority: { type: 'string' }, flags: { type: 'array', items: { type: 'string' } } },
   }
   app.post('/api/examinations/:id/sign', { schema: { params, body: shown } }, async (request) => {
     const account = app.allow(request, 'sign')
@@ -207,10 +207,12 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   })
 }
 
-/** A flag is lifted by the clinician who is signed in, in nobody else's name. */
-const notOwnLifts = (entries: readonly Entry[], name: string): Fault[] =>
+/** A flag is lifted and a priority is set by the clinician who is signed in, in nobody else's name. */
+const notOwnDecisions = (entries: readonly Entry[], name: string): Fault[] =>
   entries.flatMap(({ state, by }, at) =>
-    state === 'lifted' && by !== name ? [{ path: `/entries/${at}/by`, reason: `"${by}" is not signed in`, expected: `a flag is lifted by ${name}` }] : [],
+    (state === 'lifted' || state === 'chosen') && by !== name
+      ? [{ path: `/entries/${at}/by`, reason: `"${by}" is not signed in`, expected: `${name}, who is` }]
+      : [],
   )
 
 /** What the patient's own record already says on the card. */

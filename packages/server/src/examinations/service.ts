@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto'
 import {
   comparedItems,
-  judge,
   judgement,
+  priorityOf,
   publicVerdict,
   shownVerdict,
   type Entry,
@@ -69,8 +69,8 @@ export async function withRange(db: Db, shelf: PackShelf, rows: readonly Examina
     rows.map(async (row) => {
       const pack = row.floor === null ? await shelf.byHash(db, row.packHash) : undefined
       if (!pack) return row
-      const { floor, ceiling } = judge(pack, examinationOf(row, pack, entries.get(row.id) ?? [], earlier.get(row.id)))
-      return { ...row, floor, ceiling }
+      const judged = judgement(pack, examinationOf(row, pack, entries.get(row.id) ?? [], earlier.get(row.id)))
+      return { ...row, floor: judged.verdict.floor, ceiling: judged.verdict.ceiling, priority: priorityOf(judged).tier }
     }),
   )
 }
@@ -90,11 +90,12 @@ export async function signExamination(
   const loaded = await loadExamination(db, shelf, id)
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
   const judged = judgement(loaded.pack, loaded.examination)
-  const { floor, ceiling, flags } = shownVerdict(judged.verdict)
-  if (floor !== shown.floor || ceiling !== shown.ceiling || [...shown.flags].sort().join() !== flags.join()) {
+  const { floor, ceiling, priority, flags } = shownVerdict(judged)
+  if (floor !== shown.floor || ceiling !== shown.ceiling || priority !== shown.priority || [...shown.flags].sort().join() !== flags.join()) {
     throw new HttpProblem(409, 'verdict-differs', 'The server reaches another verdict than the one shown. Load the examination again and look.', {
       floor,
       ceiling,
+      priority,
       flags,
     })
   }

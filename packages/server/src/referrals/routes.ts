@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify'
-import { dueAt, isTimeZone, judgement, referralLetter, windowsOf } from '@kneecap-awl/core'
+import { dueAt, isTimeZone, judgement, priorityOf, referralLetter, windowsOf } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -39,6 +39,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
       const patient = await patientById(db, row.patientId)
       if (!patient) throw notFound('patient')
       const judged = judgement(pack, examination)
+      const { tier } = priorityOf(judged)
       const letter = referralLetter(pack, examination, judged, {
         patient,
         examiner: row.signedBy ?? account.name,
@@ -54,9 +55,9 @@ export async function referrals(app: FastifyInstance): Promise<void> {
         site: account.site,
         patient: patient.id,
         destination: letter.destination,
-        tier: judged.verdict.floor,
+        tier,
         flaggedAt,
-        dueAt: dueAt(flaggedAt, judged.verdict.floor, windowsOf(pack)) ?? null,
+        dueAt: dueAt(flaggedAt, tier, windowsOf(pack)) ?? null,
         letter,
         by: account.id,
       })

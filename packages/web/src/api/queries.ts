@@ -35,6 +35,8 @@ export interface ExaminationSummary {
   readonly signedBy: string | null
   readonly floor: Tier | null
   readonly ceiling: Tier | null
+  /** What counts: the floor, or what a clinician set in its place. */
+  readonly priority: Tier | null
   readonly verdictKind: 'signed' | 'amended' | null
 }
 

@@ -105,14 +105,16 @@ export function useRecord(
     [add, amends, by],
   )
 
-  /** Takes the last batch back: what stood before stands again, by a new entry; nothing is erased. No flag is lifted by an undo. */
+  /** Takes the last batch back: what stood before stands again, by a new entry; nothing is erased. No flag is lifted and no priority set by an undo. */
   const undo = useCallback(() => {
     const batch = undoable.current.pop()
     if (!batch) return
     const stamp = { by, at: new Date().toISOString(), ...(amends ? { amends } : {}) }
     add(
       batch.map(({ item, side, entry }) =>
-        entry && entry.state !== 'lifted' ? { ...entry, id: newId(), ...stamp } : { id: newId(), item, side, state: 'not-examined' as const, ...stamp },
+        entry && entry.state !== 'lifted' && entry.state !== 'chosen'
+          ? { ...entry, id: newId(), ...stamp }
+          : { id: newId(), item, side, state: 'not-examined' as const, ...stamp },
       ),
     )
   }, [add, amends, by])

@@ -74,6 +74,7 @@ function Section({ title, empty, list }: { readonly title: string; readonly empt
                 <Tiers>
                   {tierName(one.floor)}
                   {one.ceiling !== one.floor && <Soft as="div">to {tierName(one.ceiling)}</Soft>}
+                  {one.priority && one.priority !== one.floor && <Soft as="div">set {tierName(one.priority)}</Soft>}
                 </Tiers>
               </Priority>
             )}

@@ -51,6 +51,7 @@ export default function PatientPage() {
                 {one.floor && one.ceiling ? (
                   <Strip>
                     <PunchedStrip floor={one.floor} ceiling={one.ceiling} /> {tierName(one.floor)}
+                    {one.priority && one.priority !== one.floor && <Soft>, set to {tierName(one.priority)}</Soft>}
                   </Strip>
                 ) : (
                   <Soft>draft</Soft>

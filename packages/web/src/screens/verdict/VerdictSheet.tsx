@@ -10,6 +10,7 @@ import { Button, Input, SectionTitle, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
 import { ageWords, dayAndTime } from '../../parts/times'
@@ -41,9 +42,9 @@ export default function VerdictSheet() {
 /** After the examination: the strip, the proof as a chain, what would change it, what was not examined, the note and the letter. */
 function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonly pack: Pack }) {
   const sheet = useVerdict(detail, pack)
-  const { verdict, tier, letter, message, referrals } = sheet
+  const { verdict, priority, tier, letter, message, referrals } = sheet
   const [amending, setAmending] = useState(false)
-  const isUrgent = verdict.floor === 'now' || verdict.floor === 'today'
+  const isUrgent = priority.tier === 'now' || priority.tier === 'today'
   return (
     <Shell heading={<Who detail={detail} />} actions={<Actions detail={detail} sheet={sheet} onAmend={() => setAmending(true)} />}>
       <Columns>
@@ -52,7 +53,8 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           <Head>
             <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
             <div>
-              <Big data-testid="verdict-tier">{tierName(verdict.floor)}</Big>
+              <Big data-testid="verdict-tier">{tierName(priority.tier)}</Big>
+              {sheet.setWords && <p data-testid="verdict-set">{sheet.setWords}.</p>}
               <Soft as="p" data-testid="verdict-range">
                 {verdict.floor === verdict.ceiling
                   ? 'settled: nothing left unexamined could make it more urgent'
@@ -60,16 +62,17 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 {sheet.due ? ` · by ${dayAndTime(sheet.due)}` : ''}
               </Soft>
               <p>{tier?.meaning}</p>
+              <SetPriority pack={pack} priority={priority} onSet={(draft) => void sheet.setPriority(draft)} />
             </div>
           </Head>
           {detail.visitWith.length > 0 && (
             <>
               <SectionTitle>Also examined in this visit</SectionTitle>
-              <SameVisit floor={verdict.floor} others={detail.visitWith} />
+              <SameVisit floor={priority.tier} others={detail.visitWith} />
             </>
           )}
           {isUrgent && <SectionTitle>Do first</SectionTitle>}
-          {isUrgent && <Handover pack={pack} verdict={verdict} />}
+          {isUrgent && <Handover pack={pack} verdict={verdict} priority={priority} />}
           <SectionTitle>Why</SectionTitle>
           <WhyChain pack={pack} verdict={verdict} />
           {sheet.earlier.length > 0 && (
@@ -188,10 +191,10 @@ function Actions({
         </>
       ) : (
         <>
-          <Button $tone={sheet.verdict.floor === 'here' ? 'copper' : 'plain'} onPress={() => void sheet.sign()}>
+          <Button $tone={sheet.priority.tier === 'here' ? 'copper' : 'plain'} onPress={() => void sheet.sign()}>
             Sign
           </Button>
-          {sheet.verdict.floor !== 'here' && (
+          {sheet.priority.tier !== 'here' && (
             <Button $tone="copper" onPress={() => void sheet.signAndRefer()}>
               Sign and refer
             </Button>

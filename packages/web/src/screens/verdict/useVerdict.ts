@@ -11,14 +11,18 @@ import {
   nerveLevels,
   openItems,
   pathwaysOf,
+  priorityOf,
   referralLetter,
   scoreReadings,
+  setWords,
   shownVerdict,
   windowsOf,
   type Examination,
   type Pack,
 } from '@kneecap-awl/core'
 import { api } from '../../api/http'
+import type { PriorityDraft } from '../../parts/SetPriority'
+import { recordDecision } from '../../record/recordDecision'
 import { useChances } from '../../reason/useChances'
 import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
 
@@ -44,6 +48,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   )
   const judged = useMemo(() => judgement(pack, exam), [pack, exam])
   const { verdict } = judged
+  const priority = priorityOf(judged)
   const person = useMemo(
     () => ({ name: detail.patientName, birthDate: detail.birthDate, ...(patient ? { localNumber: patient.patient.localNumber } : {}) }),
     [detail.patientName, detail.birthDate, patient],
@@ -88,7 +93,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   }
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
   const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
-  const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(verdict))
+  const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(judged))
   return {
     ...worked,
     likely,
@@ -99,8 +104,11 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     added,
     setAdded,
     referrals: made?.referrals ?? [],
-    tier: pack.tiers.find((one) => one.id === verdict.floor),
-    due: dueAt(detail.startedAt, verdict.floor, windowsOf(pack)),
+    priority,
+    setWords: setWords(pack, priority, ZONE),
+    tier: pack.tiers.find((one) => one.id === priority.tier),
+    due: dueAt(detail.startedAt, priority.tier, windowsOf(pack)),
+    setPriority: (draft: PriorityDraft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
     sign: () => act(sign, 'Signed and sealed. The server reached the same verdict.'),
     refer: () => act(refer, 'Referred. Its clock runs on the desk.'),
     signAndRefer: () =>

@@ -99,6 +99,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
         <VerdictRail
           pack={pack}
           verdict={verdict}
+          priority={view.priority}
           earlier={view.earlier}
           open={view.open}
           conditions={view.conditions}
@@ -106,6 +107,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           nerve={view.nerve}
           firstSeen={view.firstSeen}
           onGo={sheet.goToItem}
+          onSet={isReadOnly ? undefined : (draft) => sheet.record([draft])}
           onLift={isReadOnly ? undefined : sheet.liftFlag}
         />
       </Frame>

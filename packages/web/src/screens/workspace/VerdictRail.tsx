@@ -1,11 +1,12 @@
-import { localChoices } from '@kneecap-awl/core'
-import type { ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
+import { localChoices, setWords } from '@kneecap-awl/core'
+import type { Priority, ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
 import { SmallTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { SetPriority, type PriorityDraft } from '../../parts/SetPriority'
 import { timeOnly } from '../../parts/times'
 import { chanceWords, useChances } from '../../reason/useChances'
 import { EarlierFlags, MetFlags } from './MetFlags'
@@ -13,6 +14,7 @@ import { EarlierFlags, MetFlags } from './MetFlags'
 interface Props {
   readonly pack: Pack
   readonly verdict: Verdict
+  readonly priority: Priority
   /** What was urgent before a finding was checked anew, and is not held. */
   readonly earlier: readonly EarlierFlag[]
   readonly open: readonly OpenItem[]
@@ -21,20 +23,25 @@ interface Props {
   readonly nerve: ReturnType<typeof nerveLevels>
   readonly firstSeen: string | undefined
   readonly onGo: (item: string) => void
+  /** Sets the priority; left out while nothing can be recorded. */
+  readonly onSet: ((draft: PriorityDraft) => void) | undefined
   readonly onLift: ((flag: FlagVerdict, reason: string) => void) | undefined
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, earlier, open, conditions, telling, nerve, firstSeen, onGo, onLift }: Props) {
+export function VerdictRail({ pack, verdict, priority, earlier, open, conditions, telling, nerve, firstSeen, onGo, onSet, onLift }: Props) {
+  const set = setWords(pack, priority, ZONE)
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
   const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
   return (
     <Rail aria-label="Verdict">
       <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
       <Range aria-live="polite" data-testid="range">
-        <strong>{tierName(verdict.floor)}</strong>
+        <strong>{tierName(priority.tier)}</strong>
         <Soft>{verdict.floor === verdict.ceiling ? 'settled' : `could still be ${tierName(verdict.ceiling)}`}</Soft>
       </Range>
+      {set && <Soft as="p">{set}.</Soft>}
+      {onSet && <SetPriority pack={pack} priority={priority} onSet={onSet} />}
       {now.length > 0 && <ActNow pack={pack} flags={now} firstSeen={firstSeen} />}
       {shown.length > 0 && <Title>Flags</Title>}
       <MetFlags pack={pack} flags={shown} onLift={onLift} />
@@ -123,6 +130,8 @@ function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRan
     </>
   )
 }
+
+const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 
 const Rail = styled.aside`
   padding: 14px 16px;

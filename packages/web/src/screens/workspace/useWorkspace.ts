@@ -9,6 +9,7 @@ import {
   judgedSides,
   nerveLevels,
   openItems,
+  priorityOf,
   sidesOf,
   slotKey,
   tellingTests,
@@ -102,7 +103,24 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
   const firstSeen = useMemo(() => firstProven(judged.verdict, entries), [judged, entries])
-  return { region, sides, judged, firstSeen, verdict: judged.verdict, earlier, open, conditions, telling, nerve, items, entryOf, heldBy, isAnswered, stops }
+  return {
+    region,
+    sides,
+    judged,
+    firstSeen,
+    verdict: judged.verdict,
+    priority: priorityOf(judged),
+    earlier,
+    open,
+    conditions,
+    telling,
+    nerve,
+    items,
+    entryOf,
+    heldBy,
+    isAnswered,
+    stops,
+  }
 }
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */

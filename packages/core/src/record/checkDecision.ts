@@ -1,0 +1,68 @@
+import { oncePer } from '../content/oncePer.js'
+import { TIERS, type Pack, type Tier } from '../content/types.js'
+import type { Fault } from './checkEntry.js'
+import type { Entry } from './entry.js'
+
+/** What an entry that sets the priority names in place of an item. */
+export const PRIORITY = 'priority'
+
+/** Fewer signs are no reason. */
+export const LEAST_REASON = 4
+
+const flagIds = oncePer((pack: Pack): ReadonlySet<string> => new Set(pack.flags.map((flag) => flag.id)))
+
+/** Whether an entry is no finding but says what a clinician decides: lifts a flag, sets the priority, or takes either back. */
+export const isDecision = (pack: Pack, { state, item }: Entry): boolean =>
+  state === 'lifted' || state === 'chosen' || (state === 'not-examined' && (item === PRIORITY || flagIds(pack).has(item)))
+
+/** @returns one fault for each thing that keeps a decision from being taken */
+export function checkDecision(pack: Pack, entry: Entry, path: string): Fault[] {
+  if (entry.state === 'chosen') return checkChoice(entry, path)
+  if (entry.state === 'not-examined') return []
+  const faults: Fault[] = []
+  if (!flagIds(pack).has(entry.item))
+    faults.push({ path: `${path}/item`, reason: `"${entry.item}" is not a flag of this pack`, expected: 'the id of the flag that is lifted' })
+  if (!hasReason(entry))
+    faults.push({
+      path: `${path}/reason`,
+      reason: 'a flag is not lifted without a reason',
+      expected: `why it no longer holds, at least ${LEAST_REASON} signs`,
+    })
+  if (entry.value !== undefined) faults.push({ path: `${path}/value`, reason: 'a lifting has no value', expected: 'a reason only' })
+  return faults
+}
+
+/** Raising needs nothing more; lowering a reason, and from Now or Today a senior who agreed, with the time. */
+function checkChoice(entry: Entry, path: string): Fault[] {
+  const { value, qualifiers = {} } = entry
+  const faults: Fault[] = []
+  const tiers = `one of: ${TIERS.join(', ')}`
+  if (entry.item !== PRIORITY) faults.push({ path: `${path}/item`, reason: `"${entry.item}" is not what is set`, expected: PRIORITY })
+  if (entry.side !== 'none') faults.push({ path: `${path}/side`, reason: 'a priority has no side', expected: 'none' })
+  if (!isTier(value)) faults.push({ path: `${path}/value`, reason: `${JSON.stringify(value)} is no priority`, expected: tiers })
+  if (!isTier(qualifiers.from)) faults.push({ path: `${path}/qualifiers/from`, reason: 'does not say what the findings gave', expected: tiers })
+  for (const name of Object.keys(qualifiers))
+    if (!['from', 'senior', 'senior-at'].includes(name))
+      faults.push({ path: `${path}/qualifiers/${name}`, reason: `a priority has no "${name}"`, expected: 'from, senior, senior-at' })
+  if (!isTier(value) || !isTier(qualifiers.from) || !isSlower(value, qualifiers.from)) return faults
+  if (!hasReason(entry))
+    faults.push({ path: `${path}/reason`, reason: 'a priority is not lowered without a reason', expected: `at least ${LEAST_REASON} signs` })
+  if (!needsSenior(value, qualifiers.from)) return faults
+  if (typeof qualifiers.senior !== 'string' || qualifiers.senior.trim() === '')
+    faults.push({ path: `${path}/qualifiers/senior`, reason: 'Now and Today are not lowered by one alone', expected: 'the name of the senior who agreed' })
+  if (typeof qualifiers['senior-at'] !== 'string' || Number.isNaN(Date.parse(qualifiers['senior-at'])))
+    faults.push({ path: `${path}/qualifiers/senior-at`, reason: 'does not say when the senior agreed', expected: 'ISO 8601 with zone' })
+  return faults
+}
+
+export const isTier = (value: unknown): value is Tier => TIERS.includes(value as Tier)
+
+const isSlower = (tier: Tier, than: Tier): boolean => TIERS.indexOf(tier) > TIERS.indexOf(than)
+
+/** Whether a senior has to agree: Now and Today are not lowered by one alone. @example needsSenior('days', 'today') // true */
+export const needsSenior = (tier: Tier, from: Tier): boolean => isSlower(tier, from) && (from === 'now' || from === 'today')
+
+/** Whether it may not be set without a reason. */
+export const needsReason = isSlower
+
+const hasReason = ({ reason }: Entry): boolean => (reason ?? '').trim().length >= LEAST_REASON

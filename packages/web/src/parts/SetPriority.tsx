@@ -1,0 +1,93 @@
+import { useState } from 'react'
+import { Label, TextField } from 'react-aria-components'
+import { LEAST_REASON, needsReason, needsSenior, PRIORITY, type Entry, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Button, Input, Soft, Toggle, ToggleRow } from './controls'
+import { Dialogue } from './Dialogue'
+import { tierName } from './PunchedStrip'
+
+export type PriorityDraft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason'>>
+
+interface Props {
+  readonly pack: Pack
+  readonly priority: Priority
+  readonly onSet: (draft: PriorityDraft) => void
+}
+
+/** What the findings give is never moved by the program; a clinician may set another priority, and it says who did and why. */
+export function SetPriority({ pack, priority, onSet }: Props) {
+  const [isOpen, setOpen] = useState(false)
+  const give = (draft: PriorityDraft): void => {
+    onSet(draft)
+    setOpen(false)
+  }
+  return (
+    <>
+      <Button $tone="quiet" onPress={() => setOpen(true)}>
+        Set the priority…
+      </Button>
+      <Dialogue title="Set the priority" isOpen={isOpen} onClose={() => setOpen(false)}>
+        <Choice pack={pack} priority={priority} onSet={give} />
+      </Dialogue>
+    </>
+  )
+}
+
+function Choice({ pack, priority, onSet }: Props) {
+  const { computed, set } = priority
+  const [tier, setTier] = useState<Tier>(priority.tier)
+  const [reason, setReason] = useState('')
+  const [senior, setSenior] = useState('')
+  const wantsReason = needsReason(tier, computed)
+  const wantsSenior = needsSenior(tier, computed)
+  const isComplete = tier !== computed && (!wantsReason || reason.trim().length >= LEAST_REASON) && (!wantsSenior || senior.trim() !== '')
+  const give = (): void => {
+    const agreed = wantsSenior ? { senior: senior.trim(), 'senior-at': new Date().toISOString() } : {}
+    const why = reason.trim() === '' ? {} : { reason: reason.trim() }
+    onSet({ item: PRIORITY, side: 'none', state: 'chosen', value: tier, qualifiers: { from: computed, ...agreed }, ...why })
+  }
+  return (
+    <>
+      <p>The findings give {tierName(computed)}. That stays on the sheet, in the note and in the letter, whatever you set.</p>
+      <Tiers
+        aria-label="Priority"
+        selectionMode="single"
+        disallowEmptySelection
+        selectedKeys={[tier]}
+        onSelectionChange={(keys) => setTier([...keys][0] as Tier)}
+      >
+        {pack.tiers.map((one) => (
+          <Toggle key={one.id} id={one.id}>
+            {one.name}
+          </Toggle>
+        ))}
+      </Tiers>
+      <TextField value={reason} onChange={setReason}>
+        <Label>{wantsReason ? 'Why it may wait longer' : 'Reason, if you wish'}</Label>
+        <Input />
+      </TextField>
+      {wantsSenior && (
+        <TextField value={senior} onChange={setSenior}>
+          <Label>Senior who has just agreed, with role</Label>
+          <Input />
+        </TextField>
+      )}
+      <Buttons>
+        <Button $tone="copper" isDisabled={!isComplete} onPress={give}>
+          {wantsReason ? `Lower to ${tierName(tier)}` : `Raise to ${tierName(tier)}`}
+        </Button>
+        {set && <Button onPress={() => onSet({ item: PRIORITY, side: 'none', state: 'not-examined' })}>Back to what the findings give</Button>}
+      </Buttons>
+      <Soft>Raising needs no reason. What is lowered lapses as soon as the findings become more urgent than {tierName(computed)}.</Soft>
+    </>
+  )
+}
+
+const Tiers = styled(ToggleRow)`
+  flex-wrap: wrap;
+`
+const Buttons = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`
