@@ -112,7 +112,7 @@ describe('a priority that was set', () => {
     const { note, text } = texts([...today, set('days', 'today', agreed)])
     const words = 'Computed Today, set to Days by Dr Test, Tue 10 Mar 2026, 09:30 UTC: fluid was clear. Dr Quill, consultant agreed Tue 10 Mar 2026, 09:28 UTC'
     expect(note).toContain(`Days; due by Tue 17 Mar 2026, 09:00 UTC\n  ${words}`)
-    expect(text).toContain(`Priority: Days (${words}), due by Tue 17 Mar 2026, 09:00 UTC`)
+    expect(text).toContain(`Priority: Days (${words.replace('Computed', 'computed')}), due by Tue 17 Mar 2026, 09:00 UTC`)
     expect(note).not.toContain(`${PRIORITY}:`)
   })
   it('says that it has lapsed', () =>

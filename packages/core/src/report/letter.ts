@@ -97,7 +97,7 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
   const set = setWords(pack, priority, zone)
   const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
   const due = dueAt(examination.asOf, priority.tier, windowsOf(pack))
-  const range = `${tier(priority.tier)}${set ? ` (${set})` : ''}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
+  const range = `${tier(priority.tier)}${set ? ` (${set.charAt(0).toLowerCase()}${set.slice(1)})` : ''}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
   const reasons = verdict.flags
     .filter((flag) => flag.tier === verdict.floor && flag.proof)
     .map((flag) => {

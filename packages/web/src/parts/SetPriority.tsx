@@ -23,9 +23,9 @@ export function SetPriority({ pack, priority, onSet }: Props) {
   }
   return (
     <>
-      <Button $tone="quiet" onPress={() => setOpen(true)}>
+      <Opener $tone="quiet" onPress={() => setOpen(true)}>
         Set the priority…
-      </Button>
+      </Opener>
       <Dialogue title="Set the priority" isOpen={isOpen} onClose={() => setOpen(false)}>
         <Choice pack={pack} priority={priority} onSet={give} />
       </Dialogue>
@@ -83,6 +83,11 @@ function Choice({ pack, priority, onSet }: Props) {
   )
 }
 
+/** In line with the words above it. */
+const Opener = styled(Button)`
+  margin-left: -9px;
+  text-decoration: underline;
+`
 const Tiers = styled(ToggleRow)`
   flex-wrap: wrap;
 `

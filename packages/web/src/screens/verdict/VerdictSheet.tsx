@@ -91,7 +91,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             <Soft as="p">What is held goes by no finding: a clinician lifts it on the sheet, by name and with a reason.</Soft>
           )}
           <SectionTitle>Not examined</SectionTitle>
-          <p>{openWords(sheet.open)}</p>
+          <p>{openWords(sheet.open, verdict.floor === verdict.ceiling)}</p>
           <SectionTitle>Do</SectionTitle>
           {!isUrgent && (
             <ul>
@@ -222,9 +222,10 @@ function Amend({ id, isOpen, onClose }: { readonly id: string; readonly isOpen: 
   )
 }
 
-function openWords(open: readonly OpenItem[]): string {
+function openWords(open: readonly OpenItem[], isSettled: boolean): string {
   if (open.length === 0) return 'Nothing left unexamined could change the priority.'
-  return `Could still change it, the first to take first: ${namedFirst(open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`))}.`
+  const lead = isSettled ? 'Open, though it would not make it more urgent' : 'Could still change it, the first to take first'
+  return `${lead}: ${namedFirst(open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`))}.`
 }
 
 const Columns = styled.div`
