@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { begin, calmStory, choose, expect, normalStop, range, sheet, signIn, stop, test } from './support/journey'
+import { begin, calmStory, choose, expect, normalStop, range, sheet, sign, signIn, stop, test } from './support/journey'
 
 test.use({ colorScheme: 'dark' })
 
@@ -28,7 +28,7 @@ test('the whole way from sign-in to a referral on the desk, by pointer and in th
   await expect(page.getByRole('main')).toContainText('Could still change it')
   await expect(page.getByRole('complementary', { name: 'Letter' })).toContainText('Letter to Orthopaedics on call')
   await page.getByLabel('Add to the letter').fill('Last ate at noon.')
-  await page.getByRole('button', { name: 'Sign', exact: true }).click()
+  await sign(page)
   await expect(page.getByRole('status')).toContainText('Signed and sealed')
   await page.getByRole('button', { name: 'Refer', exact: true }).click()
   await expect(page.getByRole('status')).toContainText('Referred')
@@ -61,8 +61,9 @@ test('an amendment keeps what was signed and reaches the verdict again', async (
   await begin(page, { name: 'Amended Avocet' })
   await calmStory(page)
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
-  await page.getByRole('button', { name: 'Sign', exact: true }).click()
+  await sign(page)
   await expect(page.getByRole('status')).toContainText('Signed and sealed')
+  await expect(page.getByTestId('range-accepted')).toContainText('would not lie down. Plan: the same hands, at noon')
   await page.getByRole('button', { name: 'Amend' }).click()
   await page.getByLabel('Reason').fill('felt again after the film')
   await page.getByRole('button', { name: 'Go to the sheet' }).click()
@@ -102,7 +103,7 @@ test('a clinician raises a priority by two presses, and lowers Today only with a
   await page.getByLabel('Senior who has just agreed, with role').fill('Dr Tobias Quill, consultant')
   await page.getByRole('button', { name: 'Lower to Days' }).click()
   await expect(page.getByTestId('verdict-tier')).toHaveText('Days')
-  await page.getByRole('button', { name: 'Sign and refer' }).click()
+  await sign(page, 'Sign and refer')
   await expect(page.getByRole('status')).toContainText('Signed, sealed and referred')
   await expect(page.getByTestId('verdict-set')).toContainText('fluid was clear on aspiration. Dr Tobias Quill, consultant agreed')
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()

@@ -114,6 +114,18 @@ export async function normalStops(page: Page, ...but: readonly string[]): Promis
   for (const title of STOPS) if (!but.includes(title)) await normalStop(page, title)
 }
 
+/** Signs from the verdict sheet; what could still be more urgent is left open with a reason and a plan. */
+export async function sign(page: Page, button: 'Sign' | 'Sign and refer' = 'Sign'): Promise<void> {
+  await page.getByRole('button', { name: button, exact: true }).click()
+  const dialogue = page.getByRole('dialog', { name: /^It could still be/ })
+  await expect(dialogue.or(page.getByRole('status')).first()).toBeVisible()
+  if (!(await dialogue.isVisible())) return
+  await expect(dialogue.getByRole('button', { name: 'Leave it open and sign' })).toBeDisabled()
+  await dialogue.getByLabel('Why it stays unexamined').fill('would not lie down')
+  await dialogue.getByLabel('Plan: who looks again, and when').fill('the same hands, at noon')
+  await dialogue.getByRole('button', { name: 'Leave it open and sign' }).click()
+}
+
 export const range = (page: Page): Locator => page.getByTestId('range')
 
 /** Presses Tab until the element has the focus. */

@@ -7,6 +7,8 @@ import {
   noteText,
   PRIORITY,
   priorityOf,
+  RANGE,
+  rangeToAccept,
   publicVerdict,
   referralLetter,
   shownVerdict,
@@ -95,6 +97,59 @@ describe('setting it', () => {
     ['another item', set('now', 'weeks', { item: 'story.trauma' }), ['/entries/0/item']],
     ['a word more', set('now', 'weeks', { qualifiers: { mood: 'bad' } }), ['/entries/0/qualifiers/mood']],
   ])('%s', (_what, entry, paths) => expect(checkEntries(pack, [entry]).map(({ path }) => path)).toEqual(paths))
+})
+
+describe('a range that could still be Now or Today', () => {
+  const accept = (ceiling: string, count = 20, more: Partial<Entry> = {}): Entry => ({
+    id: newId(),
+    item: RANGE,
+    side: 'none',
+    state: 'accepted',
+    reason: 'would not lie down',
+    by: 'Dr Test',
+    at: minutes(count),
+    qualifiers: { plan: 'again at noon', ceiling },
+    ...more,
+  })
+  const toAccept = (entries: readonly Entry[]): string | undefined => rangeToAccept(judgement(pack, exam(entries)))
+  it.each<[string, readonly Entry[], string | undefined]>([
+    ['nothing examined', [], 'now'],
+    ['nothing examined, and accepted', [accept('now')], undefined],
+    ['accepted for less', [accept('today')], 'now'],
+    ['accepted, and taken back', [accept('now'), accept('now', 25, { state: 'not-examined' })], 'now'],
+    ['settled', calm(), undefined],
+    ['raised to the ceiling', [set('now', 'here')], undefined],
+    ['raised, but not so far', [set('days', 'here')], 'now'],
+  ])('%s: %s', (_what, entries, ceiling) => expect(toAccept(entries)).toBe(ceiling))
+  it('is accepted with a reason, a plan and a tier', () => {
+    expect(checkEntries(pack, [accept('now')])).toEqual([])
+    const wrong = [
+      accept('soon'),
+      accept('now', 20, { reason: '' }),
+      accept('now', 20, { qualifiers: { ceiling: 'now' } }),
+      accept('now', 20, { item: 'story.trauma' }),
+    ]
+    expect(checkEntries(pack, wrong).map(({ path }) => path)).toEqual([
+      '/entries/0/qualifiers/ceiling',
+      '/entries/1/reason',
+      '/entries/2/qualifiers/plan',
+      '/entries/3/item',
+    ])
+  })
+  it('stands in note and letter for as long as something is open', () => {
+    const told = (entries: readonly Entry[]): string[] => {
+      const judged = judgement(pack, exam(entries))
+      const letter = referralLetter(pack, exam(entries), judged, {
+        patient: { name: 'Wren Holloway', birthDate: '1986-05-05' },
+        examiner: 'Dr Test',
+        site: 'Here',
+      })
+      return [noteText(clinicalNote(pack, exam(entries), judged)), letter.paragraphs.map((one) => one.text).join()]
+    }
+    for (const text of told([accept('now')]))
+      expect(text).toContain('Left open up to Now by Dr Test, Tue 10 Mar 2026, 09:20 UTC: would not lie down. Plan: again at noon')
+    for (const text of told([...calm(), accept('now')])) expect(text).not.toContain('Left open')
+  })
 })
 
 describe('a priority that was set', () => {

@@ -84,13 +84,17 @@ describe('several joints of one visit', () => {
     await call('POST', `/api/examinations/${hip}/entries`, { entries: [rate] })
     await call('POST', `/api/examinations/${hip}/entries`, { entries: [rate] })
     expect(await found(knee, 'vitals.heart-rate')).toEqual([118])
-    await call('POST', `/api/examinations/${knee}/sign`, await shownFor(knee))
+    await server.sign(knee)
     await call('POST', `/api/examinations/${hip}/entries`, { entries: [entry('vitals.resp-rate', 24)] })
     expect(await found(knee, 'vitals.resp-rate')).toEqual([])
   })
   it('takes entries for both joints at once and signs meanwhile, without a failure', async () => {
     const knee = await start()
     const hip = (await also(knee, { region: 'hip', sameEvent: true })).json<{ id: string }>().id
+    await server.record(
+      knee,
+      entry('range', undefined, { state: 'accepted', reason: 'two at once', by: 'Dr Isolde Brannock', qualifiers: { ceiling: 'now', plan: 'again tomorrow' } }),
+    )
     const sign = await shownFor(knee)
     const answers = await Promise.all([
       ...Array.from({ length: 6 }, (_, at) =>
@@ -173,10 +177,10 @@ describe('signing, amending, referring', () => {
   it('judges again on the server, seals, and then takes only amendments', async () => {
     const id = await start()
     await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
-    const signed = await call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
+    const signed = await server.sign(id)
     expect(signed.statusCode).toBe(200)
     expect(signed.json()).toMatchObject({ verdict: { floor: 'weeks', kind: 'signed', recordHash: expect.stringMatching(/^[0-9a-f]{64}$/) as string } })
-    expect((await call('POST', `/api/examinations/${id}/sign`, await shownFor(id))).statusCode).toBe(409)
+    expect((await server.sign(id)).statusCode).toBe(409)
     expect((await call('POST', `/api/examinations/${id}/entries`, { entries: [entry('story.fever', 'present')] })).statusCode).toBe(409)
     const amended = await call('POST', `/api/examinations/${id}/entries`, {
       entries: [entry('story.fever', 'present', { amends: 'told on the phone afterwards' })],
@@ -197,7 +201,7 @@ describe('signing, amending, referring', () => {
     const id = await start()
     expect((await call('POST', `/api/examinations/${id}/referrals`, {})).statusCode).toBe(409)
     await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
-    await call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
+    await server.sign(id)
     expect((await call('POST', `/api/examinations/${id}/referrals`, {})).statusCode).toBe(201)
     const [referral] = (await call('GET', `/api/examinations/${id}/referrals`)).json<{
       referrals: { flaggedAt: string; dueAt: string; tier: string; destination: string }[]
@@ -318,6 +322,26 @@ describe('a priority that a clinician sets', () => {
     await server.record(id, chosen('today', 'here'))
     const answer = await call('POST', `/api/examinations/${id}/sign`, shown)
     expect([answer.statusCode, answer.json<{ priority: string }>().priority]).toEqual([409, 'today'])
+  })
+})
+
+describe('a range that is still open', () => {
+  const accepted = (ceiling: string, qualifiers: object = { plan: 'again at noon' }): Entry =>
+    entry('range', undefined, { state: 'accepted', reason: 'would not lie down', by: 'Dr Isolde Brannock', qualifiers: { ceiling, ...qualifiers } })
+  const signs = async (id: string) => call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
+
+  it('is not signed without a reason and a plan, and both are sealed', async () => {
+    const id = await start()
+    const refused = await signs(id)
+    expect([refused.statusCode, refused.json<object>()]).toEqual([409, expect.objectContaining({ type: '/problems/range-open', ceiling: 'now' })])
+    expect((await server.record(id, accepted('now', {}))).statusCode).toBe(400)
+    expect((await server.record(id, accepted('now'))).statusCode).toBe(200)
+    expect((await signs(id)).statusCode).toBe(200)
+  })
+  it('is not accepted for more than was known: open up to Today does not cover Now', async () => {
+    const id = await start()
+    await server.record(id, accepted('today'))
+    expect((await signs(id)).statusCode).toBe(409)
   })
 })
 

@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify'
 import type pg from 'pg'
-import { judgement, shownVerdict, type Entry, type Pack, type ShownVerdict } from '@kneecap-awl/core'
+import { judgement, shownVerdict, type Entry, type Pack, type ShownVerdict, RANGE, rangeToAccept, type Judgement } from '@kneecap-awl/core'
 import { buildApp } from '../src/app.js'
 import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
@@ -66,9 +66,21 @@ export async function newServer(name: string): Promise<Server> {
     app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(signIn ? { cookie: await cookieOf(signIn) } : {}), ...headers } })
   const begin: Server['begin'] = async (about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' } }) =>
     (await call('POST', '/api/examinations', { region: 'knee', sides: ['right'], setting: 'primary-care', ...about })).json<{ id: string }>().id
-  const shownFor: Server['shownFor'] = async (id) => {
+  const judgedFor = async (id: string): Promise<Judgement> => {
     const { region, sides, startedAt, setting, entries, previous } = (await call('GET', `/api/examinations/${id}`)).json<Detail>()
-    return shownVerdict(judgement(pack, { complaint: { region, sides }, asOf: startedAt, setting, entries, previous }))
+    return judgement(pack, { complaint: { region, sides }, asOf: startedAt, setting, entries, previous })
+  }
+  const shownFor: Server['shownFor'] = async (id) => shownVerdict(await judgedFor(id))
+  /** What a clinician must say before a range that is still open can be signed. */
+  const acceptFor = async (id: string): Promise<void> => {
+    const ceiling = rangeToAccept(await judgedFor(id))
+    const said = {
+      state: 'accepted' as const,
+      reason: 'seen for a signature',
+      by: 'Dr Isolde Brannock',
+      qualifiers: { ceiling: ceiling ?? '', plan: 'again tomorrow' },
+    }
+    if (ceiling) await call('POST', `/api/examinations/${id}/entries`, { entries: [entry(RANGE, undefined, said)] })
   }
   return {
     app,
@@ -80,7 +92,10 @@ export async function newServer(name: string): Promise<Server> {
     begin,
     record: (id, ...entries) => call('POST', `/api/examinations/${id}/entries`, { entries }),
     shownFor,
-    sign: async (id) => call('POST', `/api/examinations/${id}/sign`, await shownFor(id)),
+    sign: async (id) => {
+      await acceptFor(id)
+      return call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
+    },
     close: async () => {
       await app.close()
       await pool.end()

@@ -25,7 +25,7 @@ import { chanceWords } from '../src/reason/useChances'
 import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
 import { RuleTree } from '../src/screens/library/RuleTree'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
-import type { PriorityDraft } from '../src/parts/SetPriority'
+import type { Decision } from '../src/record/recordDecision'
 import { VerdictRail } from '../src/screens/workspace/VerdictRail'
 import type { Job } from '../src/reason/chance.worker'
 import type { Draft } from '../src/record/useRecord'
@@ -45,7 +45,7 @@ afterEach(cleanup)
 
 function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: string) => void, pack = view('knee')) {
   const onGo = vi.fn<(item: string) => void>()
-  const onSet = vi.fn<(draft: PriorityDraft) => void>()
+  const onSet = vi.fn<(draft: Decision) => void>()
   const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
   const judged = judgement(pack, exam)
   show(

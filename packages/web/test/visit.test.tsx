@@ -29,6 +29,7 @@ const joint = (more: Partial<ExaminationSummary>): ExaminationSummary => ({
   signedBy: null,
   floor: 'now',
   ceiling: 'now',
+  priority: 'now',
   verdictKind: null,
   ...more,
 })
@@ -95,7 +96,7 @@ describe('the joints of one visit on the verdict', () => {
     expect(screen.getByRole('status').textContent).toContain('More urgent than this: right hip, Now.')
   })
   it('names a less urgent one without alarm', () => {
-    visit('now', [joint({ floor: 'weeks', ceiling: 'today' })])
+    visit('now', [joint({ floor: 'weeks', priority: 'weeks', ceiling: 'today' })])
     expect(screen.queryByRole('status')).toBeNull()
     expect(screen.getByRole('link', { name: 'right hip' }).getAttribute('href')).toBe('/examinations/the-hip/verdict')
     expect(screen.getByText(/at least Weeks, could still be Today/)).toBeTruthy()

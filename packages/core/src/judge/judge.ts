@@ -4,7 +4,7 @@ import { viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
-import { choiceOf } from './priorityOf.js'
+import { decisionsOf, type Decisions } from './priorityOf.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
 import { heldFlags, pastFlags, rechecksOf, type PastFlag, type Recheck } from './pastFlags.js'
@@ -71,8 +71,7 @@ export interface Judgement {
   /** When something was found otherwise than before, and what had been urgent until then. */
   readonly rechecks: readonly Recheck[]
   readonly past: readonly PastFlag[]
-  /** The entry by which a clinician set the priority: see `priorityOf`. */
-  readonly choice: Entry | undefined
+  readonly decisions: Decisions
 }
 
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
@@ -96,8 +95,8 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
   const present = judgedAlone(view, examination, [])
   const { entries } = examination
   const rechecks = rechecksOf(present.again)
-  const choice = choiceOf(entries)
-  if (rechecks.length === 0) return choice ? { ...present, choice } : present
+  const decisions = decisionsOf(entries)
+  if (rechecks.length === 0) return { ...present, decisions }
   const past = pastFlags(
     entries,
     rechecks,
@@ -105,11 +104,13 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
     (id, side) => flagKey(view, id, side),
   )
   const held = heldFlags(past)
-  return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past, choice }
+  return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past, decisions }
 }
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
 const flagKey = (view: Pack, id: string, side: string): string => (view.regions[0]?.side === false ? id : `${id}|${side}`)
+
+const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined }
 
 /** The judgement of what stands, with the flags that are held from before. */
 function judgedAlone(view: Pack, examination: Examination, held: readonly PastFlag[]): Judgement & { readonly again: readonly Entry[] } {
@@ -123,7 +124,7 @@ function judgedAlone(view: Pack, examination: Examination, held: readonly PastFl
   }
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [], choice: undefined }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [], decisions: NONE_DECIDED }
 }
 
 /** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */

@@ -1,5 +1,5 @@
 import type { Pack, Tier } from '../content/types.js'
-import { isTier, PRIORITY } from '../record/checkDecision.js'
+import { isTier, PRIORITY, RANGE } from '../record/checkDecision.js'
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import type { Judgement } from './judge.js'
@@ -32,11 +32,34 @@ export interface Priority {
 /** Where a patient goes whose priority was raised to this tier, when no finding says where. */
 export const raisedTo = (pack: Pick<Pack, 'tiers'>, tier: Tier): readonly string[] => pack.tiers.flatMap((one) => (one.id === tier && one.to ? [one.to] : []))
 
-/** The entry by which the priority is set, if one stands. */
-export function choiceOf(entries: readonly Entry[]): Entry | undefined {
-  let last: Entry | undefined
-  for (const entry of entries) if (entry.item === PRIORITY && (last === undefined || isLater(entry, last))) last = entry
-  return last?.state === 'chosen' ? last : undefined
+/** What clinicians decided, as far as it stands. */
+export interface Decisions {
+  /** Sets the priority: see `priorityOf`. */
+  readonly choice: Entry | undefined
+  /** Leaves the range open: see `rangeToAccept`. */
+  readonly acceptance: Entry | undefined
+}
+
+export function decisionsOf(entries: readonly Entry[]): Decisions {
+  let choice: Entry | undefined
+  let acceptance: Entry | undefined
+  for (const entry of entries) {
+    if (entry.item === PRIORITY && (choice === undefined || isLater(entry, choice))) choice = entry
+    if (entry.item === RANGE && (acceptance === undefined || isLater(entry, acceptance))) acceptance = entry
+  }
+  return { choice: choice?.state === 'chosen' ? choice : undefined, acceptance: acceptance?.state === 'accepted' ? acceptance : undefined }
+}
+
+/**
+ * How urgent it could still be, when that is Now or Today, more urgent than what the patient is seen by, and nobody has accepted it yet.
+ * Such an examination is not left without a reason, a plan and a name.
+ * @example rangeToAccept(judgement(pack, nothingExamined)) // 'now'
+ */
+export function rangeToAccept(judged: Pick<Judgement, 'verdict' | 'decisions'>): Tier | undefined {
+  const { ceiling } = judged.verdict
+  if ((ceiling !== 'now' && ceiling !== 'today') || tierRank(ceiling) >= tierRank(priorityOf(judged).tier)) return undefined
+  const accepted = judged.decisions.acceptance?.qualifiers?.ceiling
+  return isTier(accepted) && tierRank(accepted) <= tierRank(ceiling) ? undefined : ceiling
 }
 
 /**
@@ -44,7 +67,7 @@ export function choiceOf(entries: readonly Entry[]): Entry | undefined {
  * finding; one that was lowered lapses when the findings become more urgent than they were when it was set.
  * @example priorityOf(judgement(pack, todaySetToDays)).tier // 'days'
  */
-export function priorityOf({ verdict, choice }: Pick<Judgement, 'verdict' | 'choice'>): Priority {
+export function priorityOf({ verdict, decisions: { choice } }: Pick<Judgement, 'verdict' | 'decisions'>): Priority {
   const computed = verdict.floor
   const from = choice?.qualifiers?.from
   if (!choice || !isTier(choice.value) || !isTier(from)) return { tier: computed, computed }

@@ -5,19 +5,27 @@ import type { Entry } from './entry.js'
 
 /** What an entry that sets the priority names in place of an item. */
 export const PRIORITY = 'priority'
+/** What an entry names that leaves the range open. */
+export const RANGE = 'range'
 
 /** Fewer signs are no reason. */
 export const LEAST_REASON = 4
 
 const flagIds = oncePer((pack: Pack): ReadonlySet<string> => new Set(pack.flags.map((flag) => flag.id)))
 
-/** Whether an entry is no finding but says what a clinician decides: lifts a flag, sets the priority, or takes either back. */
+const DECISIONS: readonly Entry['state'][] = ['lifted', 'chosen', 'accepted']
+
+/** Whether an entry is no finding but says what a clinician decides: lifts a flag, sets the priority, accepts an open range, or takes it back. */
 export const isDecision = (pack: Pack, { state, item }: Entry): boolean =>
-  state === 'lifted' || state === 'chosen' || (state === 'not-examined' && (item === PRIORITY || flagIds(pack).has(item)))
+  isDecided(state) || (state === 'not-examined' && (item === PRIORITY || item === RANGE || flagIds(pack).has(item)))
+
+/** Whether the state is of a decision. Each is made in the name of whoever makes it. */
+export const isDecided = (state: Entry['state']): boolean => DECISIONS.includes(state)
 
 /** @returns one fault for each thing that keeps a decision from being taken */
 export function checkDecision(pack: Pack, entry: Entry, path: string): Fault[] {
   if (entry.state === 'chosen') return checkChoice(entry, path)
+  if (entry.state === 'accepted') return checkAcceptance(entry, path)
   if (entry.state === 'not-examined') return []
   const faults: Fault[] = []
   if (!flagIds(pack).has(entry.item))
@@ -52,6 +60,20 @@ function checkChoice(entry: Entry, path: string): Fault[] {
     faults.push({ path: `${path}/qualifiers/senior`, reason: 'Now and Today are not lowered by one alone', expected: 'the name of the senior who agreed' })
   if (typeof qualifiers['senior-at'] !== 'string' || Number.isNaN(Date.parse(qualifiers['senior-at'])))
     faults.push({ path: `${path}/qualifiers/senior-at`, reason: 'does not say when the senior agreed', expected: 'ISO 8601 with zone' })
+  return faults
+}
+
+function checkAcceptance(entry: Entry, path: string): Fault[] {
+  const { qualifiers = {} } = entry
+  const faults: Fault[] = []
+  if (entry.item !== RANGE || entry.side !== 'none')
+    faults.push({ path: `${path}/item`, reason: `"${entry.item}" is not what is left open`, expected: `${RANGE}, side none` })
+  if (!hasReason(entry))
+    faults.push({ path: `${path}/reason`, reason: 'a range is not left open without a reason', expected: `at least ${LEAST_REASON} signs` })
+  if (typeof qualifiers.plan !== 'string' || qualifiers.plan.trim().length < LEAST_REASON)
+    faults.push({ path: `${path}/qualifiers/plan`, reason: 'a range is not left open without a plan', expected: `at least ${LEAST_REASON} signs` })
+  if (!isTier(qualifiers.ceiling))
+    faults.push({ path: `${path}/qualifiers/ceiling`, reason: 'does not say how urgent it could still be', expected: `one of: ${TIERS.join(', ')}` })
   return faults
 }
 

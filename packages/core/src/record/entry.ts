@@ -1,9 +1,10 @@
 import type { Scalar, Side, Value } from '../content/types.js'
 
-export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined', 'lifted', 'chosen'] as const
+export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined', 'lifted', 'chosen', 'accepted'] as const
 /**
  * `not-examined` takes an earlier entry back; it stays in the history and counts as unknown. `lifted` is said of a flag, not of a finding:
  * `item` is then the flag's id, `by` whoever lifts it, `reason` why. `chosen` sets the priority (`item: priority`) to `value` in place of `from`.
+ * `accepted` leaves the range open up to a ceiling (`item: range`), with reason and plan.
  */
 export type State = (typeof STATES)[number]
 

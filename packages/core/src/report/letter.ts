@@ -10,7 +10,7 @@ import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { pathwaysOf } from './pathways.js'
-import { earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
+import { acceptedWords, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, sideWord } from './words.js'
 
@@ -62,7 +62,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
       { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
       ...imagingText(pack, examination, judged),
-      { heading: 'Not examined and still open', text: openText(judged) },
+      { heading: 'Not examined and still open', text: openText(pack, judged, about.zone) },
     ],
     missing: wanted.missing,
   }
@@ -173,9 +173,11 @@ function wantedBy(
   }
 }
 
-function openText(judged: Judgement): string {
+function openText(pack: Pack, judged: Judgement, zone: string | undefined): string {
   const open = openItems(judged)
-  return open.length === 0 ? 'Nothing that could change the priority.' : `${namedFirst(open.map((item) => item.label))}.`
+  const accepted = acceptedWords(pack, judged, zone)
+  const names = open.length === 0 ? 'Nothing that could change the priority.' : `${namedFirst(open.map((item) => item.label))}.`
+  return accepted ? `${names} ${accepted}.` : names
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

@@ -9,7 +9,7 @@ import { dueAt, windowsOf } from '../judge/clock.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
-import { earlierLines, setWords } from './reasons.js'
+import { acceptedWords, earlierLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { findingWords, isAbnormalEntry, isMeasured, sideWord } from './words.js'
 
@@ -97,6 +97,7 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
   const { verdict } = judged
   const priority = priorityOf(judged)
   const set = setWords(pack, priority, zone)
+  const accepted = acceptedWords(pack, judged, zone)
   const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
   const range =
     priority.tier !== verdict.floor
@@ -111,6 +112,7 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
     lines: [
       `${range}${due ? `; due by ${dayAndTime(due, zone)}` : ''}`,
       ...(set ? [set] : []),
+      ...(accepted ? [accepted] : []),
       ...(lead.length > 0
         ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}${flag.held ? ', held until it is lifted' : ''}`)
         : ['No flag met. That is not the same as normal.']),

@@ -1,7 +1,7 @@
 import { localChoices } from '../content/profile.js'
 import type { Pack } from '../content/types.js'
 import { earlierFlags } from '../judge/pastFlags.js'
-import { priorityOf } from '../judge/priorityOf.js'
+import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import type { Judgement } from '../judge/judge.js'
@@ -17,6 +17,7 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
     floor: verdict.floor,
     ceiling: verdict.ceiling,
     priority: priorityOf(judged),
+    rangeToAccept: rangeToAccept(judged) ?? null,
     flags: [...verdict.flags, ...verdict.openFlags.filter((flag) => flag.truth !== 'met')].map((flag) => ({
       id: flag.id,
       side: flag.side,

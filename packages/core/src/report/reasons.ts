@@ -1,6 +1,6 @@
 import type { Pack, Tier } from '../content/types.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
-import type { FlagVerdict } from '../judge/judge.js'
+import type { FlagVerdict, Judgement } from '../judge/judge.js'
 import type { Priority } from '../judge/priorityOf.js'
 import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
@@ -73,6 +73,17 @@ export function setWords(pack: Pack, { set, computed }: Priority, zone?: string)
   const who = `set to ${name(set.tier)} by ${set.by}, ${dayAndTime(set.at, zone)}${set.reason ? `: ${set.reason}` : ''}`
   const agreed = set.senior ? `. ${set.senior} agreed${set.seniorAt ? ` ${dayAndTime(set.seniorAt, zone)}` : ''}` : ''
   return set.hasLapsed ? `Was ${who}${agreed}. That has lapsed: the findings now give ${name(computed)}` : `Computed ${name(computed)}, ${who}${agreed}`
+}
+
+/**
+ * Who left the range open, why and with what plan; undefined when nobody did or nothing is open any more.
+ * @example "Left open up to Now by Dr Brannock, Tue 10 Mar 2026, 10:30 UTC: would not lie down. Plan: again at noon, with her daughter"
+ */
+export function acceptedWords(pack: Pack, { verdict, decisions: { acceptance } }: Pick<Judgement, 'verdict' | 'decisions'>, zone?: string): string | undefined {
+  if (!acceptance || verdict.floor === verdict.ceiling) return undefined
+  const { ceiling, plan } = acceptance.qualifiers ?? {}
+  const name = pack.tiers.find((tier) => tier.id === ceiling)?.name ?? String(ceiling)
+  return `Left open up to ${name} by ${acceptance.by}, ${dayAndTime(acceptance.at, zone)}: ${acceptance.reason ?? ''}. Plan: ${String(plan)}`
 }
 
 const spanOf = (hours: number): string =>

@@ -1,6 +1,19 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
-import { dueAt, examinedNormal, itemsById, judgement, referralLetter, sidesOf, viewOf, windowsOf, type Entry, type Pack } from '@kneecap-awl/core'
+import {
+  dueAt,
+  examinedNormal,
+  itemsById,
+  judgement,
+  RANGE,
+  rangeToAccept,
+  referralLetter,
+  sidesOf,
+  viewOf,
+  windowsOf,
+  type Entry,
+  type Pack,
+} from '@kneecap-awl/core'
 import { uuid7 } from '../db/uuid7.js'
 import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
@@ -92,6 +105,7 @@ async function addCase(
   if (one.state === 'draft') return
   const shelf = new PackShelf(pack)
   const signer = { id: at.staff.clinician, site: at.site }
+  await acceptWhatIsOpen(client, shelf, id, signer, at.staff.name, startedAt)
   const loaded = await loadExamination(client, shelf, id)
   const judged = judgement(loaded.pack, loaded.examination)
   await markSigned(client, id, at.staff.clinician)
@@ -120,6 +134,25 @@ async function addCase(
     by: at.staff.clinician,
   })
   await addReferralEvent(client, { id: uuid7(), referral, site: at.site, kind: 'made', note: '', by: at.staff.clinician })
+}
+
+/** Whoever signed an examination that could still be more urgent said why, and what is planned. */
+async function acceptWhatIsOpen(client: never, shelf: PackShelf, id: string, signer: { site: string }, name: string, startedAt: Date): Promise<void> {
+  const { pack, examination } = await loadExamination(client, shelf, id)
+  const ceiling = rangeToAccept(judgement(pack, examination))
+  if (!ceiling) return
+  await addEntries(client, signer.site, id, [
+    {
+      id: uuid7(),
+      item: RANGE,
+      side: 'none',
+      state: 'accepted',
+      reason: 'Too sore for more today.',
+      qualifiers: { ceiling, plan: 'Examined again tomorrow at ten, sooner if worse.' },
+      by: name,
+      at: new Date(startedAt.getTime() + 13 * 60_000).toISOString(),
+    },
+  ])
 }
 
 async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string; site: string }, name: string, startedAt: Date): Promise<void> {

@@ -1,5 +1,15 @@
 import type { FastifyInstance } from 'fastify'
-import { checkEntries, ENTRY_SCHEMA, examinationFile, judgement, readExamination, type Entry, type Fault, type ShownVerdict } from '@kneecap-awl/core'
+import {
+  checkEntries,
+  ENTRY_SCHEMA,
+  examinationFile,
+  isDecided,
+  judgement,
+  readExamination,
+  type Entry,
+  type Fault,
+  type ShownVerdict,
+} from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -207,12 +217,10 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   })
 }
 
-/** A flag is lifted and a priority is set by the clinician who is signed in, in nobody else's name. */
+/** A flag is lifted, a priority set and a range accepted by the clinician who is signed in, in nobody else's name. */
 const notOwnDecisions = (entries: readonly Entry[], name: string): Fault[] =>
   entries.flatMap(({ state, by }, at) =>
-    (state === 'lifted' || state === 'chosen') && by !== name
-      ? [{ path: `/entries/${at}/by`, reason: `"${by}" is not signed in`, expected: `${name}, who is` }]
-      : [],
+    isDecided(state) && by !== name ? [{ path: `/entries/${at}/by`, reason: `"${by}" is not signed in`, expected: `${name}, who is` }] : [],
   )
 
 /** What the patient's own record already says on the card. */

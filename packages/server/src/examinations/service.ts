@@ -4,6 +4,7 @@ import {
   judgement,
   priorityOf,
   publicVerdict,
+  rangeToAccept,
   shownVerdict,
   type Entry,
   type Examination,
@@ -77,7 +78,7 @@ export async function withRange(db: Db, shelf: PackShelf, rows: readonly Examina
 
 /**
  * Signs: judges again here, compares with what was shown, seals record and verdict. A difference is refused and told.
- * @throws HttpProblem 409 `already-signed` or `verdict-differs`
+ * @throws HttpProblem 409 `already-signed`, `range-open` or `verdict-differs`
  */
 export async function signExamination(
   db: Db,
@@ -99,6 +100,9 @@ export async function signExamination(
       flags,
     })
   }
+  const open = rangeToAccept(judged)
+  if (open)
+    throw new HttpProblem(409, 'range-open', 'It could still be more urgent. Say why it is left open, and the plan, before you sign.', { ceiling: open })
   if (!(await markSigned(db, id, by.id))) throw new HttpProblem(409, 'already-signed', 'This examination was signed a moment ago.')
   await storeVerdict(db, loaded, judged, 'signed', '', by)
   return loaded

@@ -9,6 +9,7 @@ export type ProblemCode =
   | 'not-found'
   | 'already-signed'
   | 'verdict-differs'
+  | 'range-open'
   | 'wrong-origin'
   | 'too-many-tries'
   | 'database-lost'

@@ -1,23 +1,22 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { LEAST_REASON, needsReason, needsSenior, PRIORITY, type Entry, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
+import { LEAST_REASON, needsReason, needsSenior, PRIORITY, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
+import type { Decision } from '../record/recordDecision'
 import { Button, Input, Soft, Toggle, ToggleRow } from './controls'
 import { Dialogue } from './Dialogue'
 import { tierName } from './PunchedStrip'
 
-export type PriorityDraft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason'>>
-
 interface Props {
   readonly pack: Pack
   readonly priority: Priority
-  readonly onSet: (draft: PriorityDraft) => void
+  readonly onSet: (draft: Decision) => void
 }
 
 /** What the findings give is never moved by the program; a clinician may set another priority, and it says who did and why. */
 export function SetPriority({ pack, priority, onSet }: Props) {
   const [isOpen, setOpen] = useState(false)
-  const give = (draft: PriorityDraft): void => {
+  const give = (draft: Decision): void => {
     onSet(draft)
     setOpen(false)
   }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
-import { fold, slotKey, type Entry, type Side } from '@kneecap-awl/core'
+import { fold, isDecided, slotKey, type Entry, type Side } from '@kneecap-awl/core'
 import { ApiProblem } from '../api/http'
 import type { ExaminationDetail } from '../api/queries'
 import { newId } from './newId'
@@ -105,16 +105,14 @@ export function useRecord(
     [add, amends, by],
   )
 
-  /** Takes the last batch back: what stood before stands again, by a new entry; nothing is erased. No flag is lifted and no priority set by an undo. */
+  /** Takes the last batch back: what stood before stands again, by a new entry; nothing is erased. Nothing is decided by an undo. */
   const undo = useCallback(() => {
     const batch = undoable.current.pop()
     if (!batch) return
     const stamp = { by, at: new Date().toISOString(), ...(amends ? { amends } : {}) }
     add(
       batch.map(({ item, side, entry }) =>
-        entry && entry.state !== 'lifted' && entry.state !== 'chosen'
-          ? { ...entry, id: newId(), ...stamp }
-          : { id: newId(), item, side, state: 'not-examined' as const, ...stamp },
+        entry && !isDecided(entry.state) ? { ...entry, id: newId(), ...stamp } : { id: newId(), item, side, state: 'not-examined' as const, ...stamp },
       ),
     )
   }, [add, amends, by])

@@ -14,6 +14,8 @@ import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
 import { ageWords, dayAndTime } from '../../parts/times'
+import type { Decision } from '../../record/recordDecision'
+import { AcceptRange } from './AcceptRange'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
@@ -92,6 +94,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           )}
           <SectionTitle>Not examined</SectionTitle>
           <p>{openWords(sheet.open, verdict.floor === verdict.ceiling)}</p>
+          {sheet.acceptedWords && <p data-testid="range-accepted">{sheet.acceptedWords}.</p>}
           <SectionTitle>Do</SectionTitle>
           {!isUrgent && (
             <ul>
@@ -176,6 +179,12 @@ function Actions({
 }) {
   const navigate = useNavigate()
   const isReferred = sheet.referrals.length > 0
+  /** What goes on once the open range is accepted. */
+  const [asked, setAsked] = useState<(decision?: Decision) => Promise<void>>()
+  const signing = (go: (decision?: Decision) => Promise<void>) => (): void => {
+    if (sheet.toAccept) setAsked(() => go)
+    else void go()
+  }
   return (
     <>
       <Button onPress={() => void navigate(`/examinations/${detail.id}`)}>Back to the sheet</Button>
@@ -191,15 +200,27 @@ function Actions({
         </>
       ) : (
         <>
-          <Button $tone={sheet.priority.tier === 'here' ? 'copper' : 'plain'} onPress={() => void sheet.sign()}>
+          <Button $tone={sheet.priority.tier === 'here' ? 'copper' : 'plain'} onPress={signing(sheet.sign)}>
             Sign
           </Button>
           {sheet.priority.tier !== 'here' && (
-            <Button $tone="copper" onPress={() => void sheet.signAndRefer()}>
+            <Button $tone="copper" onPress={signing(sheet.signAndRefer)}>
               Sign and refer
             </Button>
           )}
         </>
+      )}
+      {sheet.toAccept && (
+        <AcceptRange
+          ceiling={sheet.toAccept}
+          open={`${namedFirst(sheet.open.map((one) => one.label))}.`}
+          isOpen={asked !== undefined}
+          onClose={() => setAsked(undefined)}
+          onAccept={(decision) => {
+            setAsked(undefined)
+            void asked?.(decision)
+          }}
+        />
       )}
     </>
   )

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import {
+  acceptedWords,
   clinicalNote,
   conditionRanges,
   counterfactuals,
@@ -12,6 +13,7 @@ import {
   openItems,
   pathwaysOf,
   priorityOf,
+  rangeToAccept,
   referralLetter,
   scoreReadings,
   setWords,
@@ -21,8 +23,7 @@ import {
   type Pack,
 } from '@kneecap-awl/core'
 import { api } from '../../api/http'
-import type { PriorityDraft } from '../../parts/SetPriority'
-import { recordDecision } from '../../record/recordDecision'
+import { recordDecision, type Decision } from '../../record/recordDecision'
 import { useChances } from '../../reason/useChances'
 import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
 
@@ -93,6 +94,10 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   }
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
   const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
+  const after = (decision: Decision | undefined, work: () => Promise<unknown>) => async (): Promise<unknown> => {
+    if (decision) await recordDecision(detail, account?.name ?? '', decision)
+    return work()
+  }
   const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(judged))
   return {
     ...worked,
@@ -106,14 +111,18 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     referrals: made?.referrals ?? [],
     priority,
     setWords: setWords(pack, priority, ZONE),
+    acceptedWords: acceptedWords(pack, judged, ZONE),
+    /** How urgent it could still be, when that has to be accepted before it is signed. */
+    toAccept: rangeToAccept(judged),
     tier: pack.tiers.find((one) => one.id === priority.tier),
     due: dueAt(detail.startedAt, priority.tier, windowsOf(pack)),
-    setPriority: (draft: PriorityDraft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
-    sign: () => act(sign, 'Signed and sealed. The server reached the same verdict.'),
+    setPriority: (draft: Decision) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
+    /** @param decision leaves the range open, where that has to be said first */
+    sign: (decision?: Decision) => act(after(decision, sign), 'Signed and sealed. The server reached the same verdict.'),
     refer: () => act(refer, 'Referred. Its clock runs on the desk.'),
-    signAndRefer: () =>
+    signAndRefer: (decision?: Decision) =>
       act(async () => {
-        await sign()
+        await after(decision, sign)()
         await refer()
       }, 'Signed, sealed and referred. Its clock runs on the desk.'),
     tell: (referral: string, kind: 'told' | 'accepted' | 'refused', note: string) =>

@@ -6,8 +6,9 @@ import { Cautions } from '../../parts/Cautions'
 import { SmallTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
-import { SetPriority, type PriorityDraft } from '../../parts/SetPriority'
+import { SetPriority } from '../../parts/SetPriority'
 import { timeOnly } from '../../parts/times'
+import type { Decision } from '../../record/recordDecision'
 import { chanceWords, useChances } from '../../reason/useChances'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
@@ -24,7 +25,7 @@ interface Props {
   readonly firstSeen: string | undefined
   readonly onGo: (item: string) => void
   /** Sets the priority; left out while nothing can be recorded. */
-  readonly onSet: ((draft: PriorityDraft) => void) | undefined
+  readonly onSet: ((draft: Decision) => void) | undefined
   readonly onLift: ((flag: FlagVerdict, reason: string) => void) | undefined
 }
 

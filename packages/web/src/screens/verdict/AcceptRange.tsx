@@ -1,0 +1,45 @@
+import { useState } from 'react'
+import { Label, TextField } from 'react-aria-components'
+import { LEAST_REASON, RANGE, type Tier } from '@kneecap-awl/core'
+import { Button, Input, Soft } from '../../parts/controls'
+import { Dialogue } from '../../parts/Dialogue'
+import { tierName } from '../../parts/PunchedStrip'
+import type { Decision } from '../../record/recordDecision'
+
+interface Props {
+  /** How urgent it could still be. */
+  readonly ceiling: Tier
+  /** The first of what would settle it, in words. */
+  readonly open: string
+  readonly isOpen: boolean
+  readonly onClose: () => void
+  readonly onAccept: (decision: Decision) => void
+}
+
+/** An examination that could still be Now or Today is not signed without a reason, a plan and a name. */
+export function AcceptRange({ ceiling, open, isOpen, onClose, onAccept }: Props) {
+  const [reason, setReason] = useState('')
+  const [plan, setPlan] = useState('')
+  const isComplete = [reason, plan].every((text) => text.trim().length >= LEAST_REASON)
+  return (
+    <Dialogue title={`It could still be ${tierName(ceiling)}`} isOpen={isOpen} onClose={onClose}>
+      <p>Not examined: {open}</p>
+      <TextField value={reason} onChange={setReason}>
+        <Label>Why it stays unexamined</Label>
+        <Input />
+      </TextField>
+      <TextField value={plan} onChange={setPlan}>
+        <Label>Plan: who looks again, and when</Label>
+        <Input />
+      </TextField>
+      <Button
+        $tone="copper"
+        isDisabled={!isComplete}
+        onPress={() => onAccept({ item: RANGE, side: 'none', state: 'accepted', reason: reason.trim(), qualifiers: { plan: plan.trim(), ceiling } })}
+      >
+        Leave it open and sign
+      </Button>
+      <Soft>Reason, plan and your name go into the note and the letter. Whoever reads them knows what nobody examined.</Soft>
+    </Dialogue>
+  )
+}
