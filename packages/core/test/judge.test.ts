@@ -130,6 +130,8 @@ describe('what the brief asks of a knee', () => {
 })
 
 describe('the knee film rule', () => {
+  /** Nothing else takes the attention, so that a bone that is not sore counts. */
+  const reliable: Findings = { 'story.head-injury': 'absent', 'story.distracting-injury': 'absent' }
   const T = true
   const F = false
   const U = undefined
@@ -148,7 +150,7 @@ describe('the knee film rule', () => {
     [U, F, F, F, F, F, 'unknown'],
   ]
   it.each(table)('55 %s, fibula %s, isolated kneecap %s, under 90 %s, then %s, now %s: %s', (age, fibula, patella, bend, then, now, result) => {
-    const told: Record<string, Findings[string]> = { 'story.trauma': 'present', 'story.onset-at': daysAgo(1) }
+    const told: Record<string, Findings[string]> = { 'story.trauma': 'present', 'story.onset-at': daysAgo(1), ...reliable }
     const set = (item: string, given: boolean | undefined, yes: Findings[string], no: Findings[string]): void => {
       if (given !== undefined) told[item] = given ? yes : no
     }
@@ -178,12 +180,18 @@ describe('the knee film rule', () => {
       ...entriesFor({
         'story.trauma': 'present',
         'story.onset-at': daysAgo(1),
+        ...reliable,
         'story.steps-at-once': 'yes',
         'knee.feel.patella-bone': '2',
         'knee.feel.tibial-condyles': '2',
       }),
     ])
     expect(ottawa(view)).toBe('not-met')
+  })
+  it.each(['story.head-injury', 'story.distracting-injury'])('is not known after %s, and the flag asks for the film', (item) => {
+    const view = judged([...calm(), ...entriesFor({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1), ...reliable, [item]: 'present' })])
+    expect(ottawa(view)).toBe('unknown')
+    expect(view.verdict.flags.find((flag) => flag.id === 'any.flag.fracture-suspected')?.tier).toBe('today')
   })
   it('is not known where the story cannot be relied on, and the flag asks for the film', () => {
     const view = judged([...calm(), ...entriesFor({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1), 'patient.intoxicated': 'present' })])

@@ -18,7 +18,13 @@ describe('what a test is expected to tell', () => {
 })
 
 describe('the test that tells most about the conditions in question', () => {
-  const twisted: Findings = { 'story.trauma': 'present', 'story.onset-at': daysAgo(3), 'story.pop': 'present' }
+  const twisted: Findings = {
+    'story.trauma': 'present',
+    'story.onset-at': daysAgo(3),
+    'story.pop': 'present',
+    'story.head-injury': 'absent',
+    'story.distracting-injury': 'absent',
+  }
   const without = (...items: string[]) => calm().filter((entry) => !items.includes(entry.item))
   const telling = (findings: Findings, ...items: string[]) => tellingTests(judged([...without(...items), ...entriesFor(findings)]))
   const lachman = {
