@@ -1,7 +1,8 @@
+import { thePack } from './support.js'
 import { describe, expect, it } from 'vitest'
 import { all, any, atLeast, exactly, not } from '../src/judge/truth.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from '../src/judge/priorityTier.js'
-import { dueAt, dueState, repairClock, runningClock, tierByClock } from '../src/judge/clock.js'
+import { dueAt, dueState, isCallDue, repairClock, runningClock, tierByClock } from '../src/judge/clock.js'
 
 const TABLE = [
   ['met', 'met', 'met', 'met'],
@@ -70,4 +71,21 @@ describe('clocks', () => {
     const at = (time: string) => dueState('2026-11-20T16:00:00Z', '2026-11-21T16:00:00Z', time)
     expect([at('2026-11-20T20:00:00Z'), at('2026-11-21T04:00:00Z'), at('2026-11-21T16:00:00Z')]).toEqual(['in time', 'half gone', 'breached'])
   })
+})
+
+describe('a team that does not answer', () => {
+  it.each<[string, number | undefined, number, boolean]>([
+    ['told', 15, 14, false],
+    ['told', 15, 15, true],
+    ['made', 15, 20, true],
+    ['told', 60, 59, false],
+    ['accepted', 15, 600, false],
+    ['refused', 15, 600, false],
+    ['told', undefined, 600, false],
+  ])('%s, called again after %s min, %d min ago: %s', (event, callAgain, ago, due) => {
+    const then = '2026-11-20T16:00:00.000Z'
+    expect(isCallDue(event, then, callAgain, new Date(Date.parse(then) + ago * 60_000).toISOString())).toBe(due)
+  })
+  it('is called again after a quarter of an hour at Now, an hour at Today, and by hand only when slower', () =>
+    expect(thePack().tiers.map((tier) => tier.callAgain)).toEqual([15, 60, undefined, undefined, undefined, undefined]))
 })

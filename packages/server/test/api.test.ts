@@ -310,7 +310,7 @@ describe('a priority that a clinician sets', () => {
     const [referral] = (await call('GET', `/api/examinations/${id}/referrals`)).json<{
       referrals: { tier: string; destination: string; dueAt: string; flaggedAt: string }[]
     }>().referrals
-    expect(referral).toMatchObject({ tier: 'today', destination: 'dest.ortho-oncall' })
+    expect(referral).toMatchObject({ tier: 'today', destination: 'dest.ortho-oncall', lastEvent: 'made', lastEventAt: expect.stringMatching(/Z$/) as string })
     expect(Date.parse(referral?.dueAt ?? '') - Date.parse(referral?.flaggedAt ?? '')).toBe(24 * 3_600_000)
   })
   it('is refused in another name, without a reason to lower it, and at signing when it is not the one shown', async () => {

@@ -144,7 +144,7 @@ const FILES: Readonly<Record<string, object>> = {
     id,
     version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
     cautions: texts,
-    tiers: list(object(['id', 'name', 'hours', 'holes', 'meaning', 'review', 'safetyNet'], { id: tier, name: text, hours: { type: ['number', 'null'] }, holes: { type: 'integer' }, meaning: text, review: text, safetyNet: text, to: id })),
+    tiers: list(object(['id', 'name', 'hours', 'holes', 'meaning', 'review', 'safetyNet'], { id: tier, name: text, hours: { type: ['number', 'null'] }, holes: { type: 'integer' }, meaning: text, review: text, safetyNet: text, safetyNetChild: text, to: id, callAgain: { type: 'number', exclusiveMinimum: 0 } })),
     destinations: list(object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) })),
     actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
     scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),

@@ -276,8 +276,12 @@ export interface TierInfo {
   readonly meaning: string
   readonly review: string
   readonly safetyNet: string
+  /** What the parents of a child are told as well. */
+  readonly safetyNetChild?: string
   /** Destination of a patient whose priority a clinician raised to it. */
   readonly to?: string
+  /** Minutes after which a team that has not answered is called again. */
+  readonly callAgain?: number
 }
 
 export interface Destination {

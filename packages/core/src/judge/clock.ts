@@ -44,6 +44,14 @@ export const dueAt = (flaggedAt: string, tier: Tier, windows: Windows = WINDOW_H
   return hours === null || hours === undefined ? undefined : new Date(Date.parse(flaggedAt) + hours * 3_600_000).toISOString()
 }
 
+/**
+ * Whether a team that was to be told is to be called (again): nobody has answered for so many minutes.
+ * @param lastEvent of the referral: only `made` and `told` wait for an answer
+ * @example isCallDue('told', '2026-11-20T16:00:00Z', 15, '2026-11-20T16:15:00Z') // true
+ */
+export const isCallDue = (lastEvent: string, lastEventAt: string, callAgain: number | undefined, now: string): boolean =>
+  callAgain !== undefined && (lastEvent === 'made' || lastEvent === 'told') && Date.parse(now) - Date.parse(lastEventAt) >= callAgain * 60_000
+
 /** Milliseconds from a start to now and what is left of a limit. Works across midnight and time zones. */
 export function runningClock(startedAt: string, now: string, limitHours: number): { readonly elapsedMs: number; readonly leftMs: number } {
   const elapsedMs = Date.parse(now) - Date.parse(startedAt)

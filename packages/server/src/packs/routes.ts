@@ -9,11 +9,12 @@ const libraryOf = oncePer(libraryIndex)
 export async function packs(app: FastifyInstance): Promise<void> {
   app.get('/api/packs/current', async (request) => {
     signedIn(request)
-    const { hash, version, regions, destinations, cautions } = app.shelf.current
+    const { hash, version, regions, destinations, tiers, cautions } = app.shelf.current
     return {
       hash,
       version,
       destinations,
+      tiers,
       cautions,
       regions: regions.map(({ id, name, side, figure, ages, complaint }) => ({ id, name, side, figure, ages, complaint })),
     }

@@ -10,14 +10,15 @@ export interface ReferralRow {
   readonly flaggedAt: string
   readonly dueAt: string | null
   readonly lastEvent: string
+  readonly lastEventAt: string
   readonly lastNote: string
 }
 
 const ISO = `'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
 const SELECT = `select r.id, r.examination_id as "examinationId", r.patient_id as "patientId", p.name as "patientName", r.destination, r.tier,
-  to_char(r.flagged_at at time zone 'UTC', ${ISO}) as "flaggedAt", to_char(r.due_at at time zone 'UTC', ${ISO}) as "dueAt", ev.kind as "lastEvent", ev.note as "lastNote"
+  to_char(r.flagged_at at time zone 'UTC', ${ISO}) as "flaggedAt", to_char(r.due_at at time zone 'UTC', ${ISO}) as "dueAt", ev.kind as "lastEvent", to_char(ev.at at time zone 'UTC', ${ISO}) as "lastEventAt", ev.note as "lastNote"
   from referral r join patient p on p.id = r.patient_id
-  join lateral (select kind, note from referral_event where referral_id = r.id order by at desc, id desc limit 1) ev on true`
+  join lateral (select kind, note, at from referral_event where referral_id = r.id order by at desc, id desc limit 1) ev on true`
 
 /** Referrals that nobody has accepted or closed, the one that is due first on top. */
 export async function openReferrals(db: Db): Promise<ReferralRow[]> {

@@ -59,6 +59,7 @@ export interface Referral {
   readonly flaggedAt: string
   readonly dueAt: string | null
   readonly lastEvent: string
+  readonly lastEventAt: string
   readonly lastNote: string
 }
 
@@ -79,7 +80,7 @@ export const openReferrals = queryOptions({
   refetchInterval: 60_000,
 })
 /** The pack in use, without its items: what the desk and the start need. */
-export type PackSummary = Pick<Pack, 'hash' | 'version' | 'destinations' | 'cautions'> & {
+export type PackSummary = Pick<Pack, 'hash' | 'version' | 'destinations' | 'tiers' | 'cautions'> & {
   readonly regions: readonly Pick<Region, 'id' | 'name' | 'side' | 'figure' | 'ages' | 'complaint'>[]
 }
 export const currentPack = queryOptions({ queryKey: ['pack', 'current'], queryFn: () => api<PackSummary>('GET', '/api/packs/current'), staleTime: Infinity })

@@ -1,6 +1,6 @@
 import { Link, useNavigate } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { complaintWords, dueState, type Tier } from '@kneecap-awl/core'
+import { complaintWords, dueState, isCallDue, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { api } from '../../api/http'
 import { currentPack, desk, openReferrals, type ExaminationSummary, type Referral } from '../../api/queries'
@@ -8,7 +8,7 @@ import { Cautions } from '../../parts/Cautions'
 import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { Shell } from '../../parts/Shell'
-import { ageWords, dayAndTime, fromNow } from '../../parts/times'
+import { ageWords, dayAndTime, fromNow, timeOnly } from '../../parts/times'
 
 /** What is on today: drafts, signed examinations, and referrals with a clock, breach first. */
 export function Desk() {
@@ -41,6 +41,7 @@ export function Desk() {
                 key={referral.id}
                 referral={referral}
                 destination={pack?.destinations.find((d) => d.id === referral.destination)?.name ?? referral.destination}
+                callAgain={pack?.tiers.find((tier) => tier.id === referral.tier)?.callAgain}
               />
             ))}
             {waiting?.referrals.length === 0 && <Empty>No referral is waiting for an answer.</Empty>}
@@ -88,7 +89,15 @@ function Section({ title, empty, list }: { readonly title: string; readonly empt
 
 const STATE_WORDS = { 'in time': '', 'half gone': 'half of the time is gone', breached: 'overdue' } as const
 
-function ReferralLine({ referral, destination }: { readonly referral: Referral; readonly destination: string }) {
+function ReferralLine({
+  referral,
+  destination,
+  callAgain,
+}: {
+  readonly referral: Referral
+  readonly destination: string
+  readonly callAgain: number | undefined
+}) {
   const client = useQueryClient()
   const state = referral.dueAt ? dueState(referral.flaggedAt, referral.dueAt, new Date().toISOString()) : 'in time'
   const accepted = async (): Promise<void> => {
@@ -110,6 +119,11 @@ function ReferralLine({ referral, destination }: { readonly referral: Referral; 
           )}
           {STATE_WORDS[state] && <strong> · {STATE_WORDS[state]}</strong>}
         </div>
+        {isCallDue(referral.lastEvent, referral.lastEventAt, callAgain, new Date().toISOString()) && (
+          <strong>
+            {referral.lastEvent === 'made' ? 'Nobody told yet: call now' : `No answer since ${timeOnly(referral.lastEventAt)}: call again, then who is above`}
+          </strong>
+        )}
       </div>
       <Priority>
         <PunchedStrip floor={referral.tier} ceiling={referral.tier satisfies Tier} />

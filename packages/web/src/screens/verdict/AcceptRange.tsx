@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { LEAST_REASON, RANGE, type Tier } from '@kneecap-awl/core'
+import styled from 'styled-components'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { tierName } from '../../parts/PunchedStrip'
@@ -32,14 +33,18 @@ export function AcceptRange({ ceiling, open, isOpen, onClose, onAccept }: Props)
         <Label>Plan: who looks again, and when</Label>
         <Input />
       </TextField>
-      <Button
+      <Done
         $tone="copper"
         isDisabled={!isComplete}
         onPress={() => onAccept({ item: RANGE, side: 'none', state: 'accepted', reason: reason.trim(), qualifiers: { plan: plan.trim(), ceiling } })}
       >
         Leave it open and sign
-      </Button>
+      </Done>
       <Soft>Reason, plan and your name go into the note and the letter. Whoever reads them knows what nobody examined.</Soft>
     </Dialogue>
   )
 }
+
+const Done = styled(Button)`
+  justify-self: start;
+`

@@ -13,7 +13,7 @@ import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
-import { ageWords, dayAndTime } from '../../parts/times'
+import { ageAt, ageWords, dayAndTime } from '../../parts/times'
 import type { Decision } from '../../record/recordDecision'
 import { AcceptRange } from './AcceptRange'
 import { Changes } from './Changes'
@@ -46,6 +46,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
   const sheet = useVerdict(detail, pack)
   const { verdict, priority, tier, letter, message, referrals } = sheet
   const [amending, setAmending] = useState(false)
+  const isChild = ageAt(detail.birthDate, Date.parse(detail.startedAt)) < 16
   const isUrgent = priority.tier === 'now' || priority.tier === 'today'
   return (
     <Shell heading={<Who detail={detail} />} actions={<Actions detail={detail} sheet={sheet} onAmend={() => setAmending(true)} />}>
@@ -105,7 +106,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 ))}
             </ul>
           )}
-          {tier && <p>{`${tier.review} ${tier.safetyNet}`}</p>}
+          {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
           <Pathways ways={sheet.pathways} />
           <NerveLevel pack={pack} {...sheet.nerve} />
           <Scores scores={sheet.scores} />
