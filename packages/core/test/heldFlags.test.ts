@@ -55,7 +55,7 @@ describe('a flag of tier Now whose finding is found otherwise', () => {
   })
   it('is told as it was before the first of several findings that were rechecked in one go', () => {
     const one = [...gone, ...at(40, { 'vascular.pulse-dorsalis-pedis right': 'normal' }), ...at(42, { 'vascular.colour-foot right': 'normal' })]
-    expect(arteryOf(one)?.held).toEqual({ until: minutes(42) })
+    expect(arteryOf(one)?.held).toEqual({ from: minutes(40), until: minutes(42) })
     expect(arteryOf(one)?.proof).toEqual(arteryOf([...gone, ...back])?.proof)
   })
   it('stays so when what met it is taken back, for "not examined" is not "normal"', () =>
@@ -109,14 +109,14 @@ describe('lifting it', () => {
     expect(arteryOf([...record, lift(ARTERY, 50), lift(ARTERY, 51, 'right', 'not-examined')])).toMatchObject({ tier: 'now' }))
   it('does nothing while the findings still meet it, and nothing beforehand', () => {
     expect(arteryOf([...gone, lift(ARTERY, 20)])).toMatchObject({ tier: 'now' })
-    expect(arteryOf([...gone, lift(ARTERY, 20), ...back])?.held).toEqual({ until: minutes(40) })
+    expect(arteryOf([...gone, lift(ARTERY, 20), ...back])?.held).toEqual({ from: minutes(40), until: minutes(40) })
   })
   it('of the other side does nothing', () => expect(arteryOf([...record, lift(ARTERY, 50, 'left')])?.held).toBeTruthy())
   it('does not outlast the pulse going again', () => {
     const again = [...record, ...liftedAll(record, 50), ...at(60, foot('absent', 'pale'))]
     expect(arteryOf(again)).toMatchObject({ tier: 'now' })
     expect(arteryOf(again)?.held).toBeUndefined()
-    expect(arteryOf([...again, ...at(80, foot('normal', 'normal'))])?.held).toEqual({ until: minutes(80) })
+    expect(arteryOf([...again, ...at(80, foot('normal', 'normal'))])?.held).toEqual({ from: minutes(80), until: minutes(80) })
   })
   it('needs a flag that there is, and a reason', () => {
     expect(checkEntries(pack, [lift(ARTERY, 50), lift(ARTERY, 51, 'right', 'not-examined')])).toEqual([])

@@ -68,6 +68,8 @@ function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: st
 }
 const soft: Findings = {
   'story.trauma': 'present',
+  'story.head-injury': 'absent',
+  'story.distracting-injury': 'absent',
   'story.pop': 'present',
   'knee.test.lachman right': { value: 8, qualifiers: { 'end-point': 'soft' } },
   'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } },

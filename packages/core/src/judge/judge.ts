@@ -31,8 +31,8 @@ export interface FlagVerdict {
   readonly doNow: readonly string[]
   readonly avoid: readonly string[]
   readonly clock?: ClockReading
-  /** Set when its findings no longer meet it at Now: it was met so until then, and stays Now until it is lifted. */
-  readonly held?: { readonly until: string }
+  /** Set when its findings no longer meet it at Now: it was met so `until` then, and stays Now until it is lifted. The first recheck of it was at `from`. */
+  readonly held?: { readonly from: string; readonly until: string }
   /** What meets it; of a held flag what met it then. */
   readonly proof?: ProofNode
 }
@@ -210,7 +210,7 @@ function withHeld(prepared: Prepared, met: FlagVerdict[], { held }: Context): Fl
   const byFindings = new Set(met.filter(({ tier }) => tier === 'now').map(keyOf))
   const kept = [...new Set(held.values())].filter(({ flag }) => !byFindings.has(keyOf(flag)))
   const keptKeys = new Set(kept.map(({ flag }) => keyOf(flag)))
-  return [...met.filter((flag) => !keptKeys.has(keyOf(flag))), ...kept.map(({ flag, until }) => ({ ...flag, held: { until } }))]
+  return [...met.filter((flag) => !keptKeys.has(keyOf(flag))), ...kept.map(({ flag, from, until }) => ({ ...flag, held: { from, until } }))]
 }
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */

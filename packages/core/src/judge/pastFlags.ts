@@ -9,7 +9,9 @@ import { tierRank } from './prepare.js'
 export interface PastFlag {
   readonly flag: FlagVerdict
   readonly tier: Tier
-  /** When a later check took the place of what it stood on, ISO 8601. */
+  /** When the first of what it stood on was rechecked, ISO 8601: `flag` is as it was before. */
+  readonly from: string
+  /** When a later check took the place of what still met it. The same as `from` unless several findings were rechecked in one go. */
   readonly until: string
   /** Who lifted it since, when and why: an entry of state `lifted`. */
   readonly lifted?: Entry
@@ -85,7 +87,13 @@ export function pastFlags(
       if (known && tierRank(known.tier) < tierRank(tier)) continue
       // What is rechecked in one go is told as it was found before the first of it.
       const isOneGo = known?.tier === tier && minutesBetween(known.until, at) < RECHECK_MINUTES
-      found.set(key, { flag: isOneGo ? known.flag : flag, tier, until: at, ...(lift && Date.parse(lift.at) >= Date.parse(at) ? { lifted: lift } : {}) })
+      found.set(key, {
+        flag: isOneGo ? known.flag : flag,
+        tier,
+        from: isOneGo ? known.from : at,
+        until: at,
+        ...(lift && Date.parse(lift.at) >= Date.parse(at) ? { lifted: lift } : {}),
+      })
     }
   }
   return [...found.values()].sort((a, b) => tierRank(a.tier) - tierRank(b.tier))

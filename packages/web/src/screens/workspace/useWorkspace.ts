@@ -125,7 +125,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
 function firstProven(verdict: Verdict, entries: readonly Entry[]): string | undefined {
-  const stood = (held: FlagVerdict['held']): Folded => fold(held ? entries.filter(({ at }) => Date.parse(at) < Date.parse(held.until)) : entries)
+  const stood = (held: FlagVerdict['held']): Folded => fold(held ? entries.filter(({ at }) => Date.parse(at) < Date.parse(held.from)) : entries)
   const times = verdict.flags
     .filter((flag) => flag.tier === 'now' && flag.proof)
     .map((flag) => {
