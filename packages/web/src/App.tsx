@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react'
+import { lazy, Suspense, useEffect } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router'
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query'
 import { ThemeProvider } from 'styled-components'
@@ -10,11 +10,18 @@ import { GlobalStyle } from './theme/GlobalStyle'
 import { ThemeToggle } from './theme/ThemeToggle'
 import { useThemeChoice } from './theme/useThemeChoice'
 
-const Start = lazy(() => import('./screens/start/Start'))
-const Workspace = lazy(() => import('./screens/workspace/Workspace'))
-const VerdictSheet = lazy(() => import('./screens/verdict/VerdictSheet'))
-const Library = lazy(() => import('./screens/library/Library'))
-const PatientPage = lazy(() => import('./screens/patient/PatientPage'))
+const screens = {
+  start: () => import('./screens/start/Start'),
+  workspace: () => import('./screens/workspace/Workspace'),
+  verdict: () => import('./screens/verdict/VerdictSheet'),
+  library: () => import('./screens/library/Library'),
+  patient: () => import('./screens/patient/PatientPage'),
+}
+const Start = lazy(screens.start)
+const Workspace = lazy(screens.workspace)
+const VerdictSheet = lazy(screens.verdict)
+const Library = lazy(screens.library)
+const PatientPage = lazy(screens.patient)
 
 const client = new QueryClient({
   defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status < 500), refetchOnWindowFocus: false } },
@@ -23,6 +30,11 @@ const client = new QueryClient({
 /** Everything but signing in wants someone signed in. */
 function SignedIn() {
   const { isPending, data: account } = useQuery(session)
+  const isIn = account !== null && account !== undefined
+  // Every screen is fetched once somebody is signed in, so that a connection that drops later takes none of them away.
+  useEffect(() => {
+    if (isIn) for (const screen of Object.values(screens)) void screen().catch(() => undefined)
+  }, [isIn])
   if (isPending) return null
   return !account ? (
     <Navigate to="/sign-in" replace />

@@ -22,6 +22,7 @@ export default function Start() {
   const [complaints, setComplaints] = useState<ReadonlySet<string>>(new Set())
   const [setting, setSetting] = useState<'primary-care' | 'emergency'>('primary-care')
   const [fault, setFault] = useState('')
+  const [isBeginning, setBeginning] = useState(false)
   const navigate = useNavigate()
   const client = useQueryClient()
   const { data: pack } = useQuery(currentPack)
@@ -33,6 +34,7 @@ export default function Start() {
 
   const begin = async (): Promise<void> => {
     setFault('')
+    setBeginning(true)
     try {
       const { id } = await api<{ id: string }>('POST', '/api/examinations', {
         ...(patientId ? { patientId } : { patient: { name, birthDate, ...(sex ? { sex } : {}) } }),
@@ -40,10 +42,11 @@ export default function Start() {
         sides: sore?.sides,
         setting,
       })
-      await client.invalidateQueries({ queryKey: ['desk'] })
+      void client.invalidateQueries({ queryKey: ['desk'] })
       void navigate(`/examinations/${id}`, { state: { complaints: [...complaints] } })
     } catch (error) {
       setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. Try again.')
+      setBeginning(false)
     }
   }
 
@@ -128,10 +131,10 @@ export default function Start() {
           </Row>
           <Begin>
             {fault && <p role="alert">{fault}</p>}
-            <Button $tone="copper" isDisabled={next !== '' || !region} onPress={() => void begin()}>
+            <Button $tone="copper" isDisabled={next !== '' || !region || isBeginning} onPress={() => void begin()}>
               Begin with the story
             </Button>
-            <Soft aria-live="polite">{next}</Soft>
+            <Soft aria-live="polite">{isBeginning ? 'The sheet is being laid out…' : next}</Soft>
           </Begin>
         </div>
       </Columns>

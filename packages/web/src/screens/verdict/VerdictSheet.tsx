@@ -13,6 +13,7 @@ import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
+import { Waiting } from '../../parts/Waiting'
 import { ageAt, ageWords, dayAndTime } from '../../parts/times'
 import type { Decision } from '../../record/recordDecision'
 import { AcceptRange } from './AcceptRange'
@@ -37,7 +38,7 @@ export default function VerdictSheet() {
         </p>
       </Shell>
     )
-  if (!detail.data || !pack.data || !detail.isFetchedAfterMount) return null
+  if (!detail.data || !pack.data || !detail.isFetchedAfterMount) return <Waiting heading="Verdict" />
   return <Verdict detail={detail.data} pack={pack.data} />
 }
 

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import {
   acceptedWords,
@@ -83,13 +83,19 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     [judged, pack, exam, detail.setting],
   )
   const likely = useChances(worked.likely)
+  /** One thing at a time: a second press while the first is on its way makes no second referral. */
+  const isActing = useRef(false)
   const act = async (work: () => Promise<unknown>, done: string): Promise<void> => {
+    if (isActing.current) return
+    isActing.current = true
     try {
       await work()
       await client.invalidateQueries()
       setMessage(done)
     } catch (error) {
       setMessage((error as Error).message)
+    } finally {
+      isActing.current = false
     }
   }
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)

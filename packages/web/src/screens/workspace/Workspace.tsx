@@ -2,6 +2,7 @@ import { useLocation, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { examination, packOf, session } from '../../api/queries'
 import { Shell } from '../../parts/Shell'
+import { Waiting } from '../../parts/Waiting'
 import { Sheet } from './Sheet'
 
 /** Loads the examination and its pack, then hands over to the sheet. */
@@ -19,6 +20,6 @@ export default function Workspace() {
         </p>
       </Shell>
     )
-  if (!detail.data || !pack.data || !account || !detail.isFetchedAfterMount) return null
+  if (!detail.data || !pack.data || !account || !detail.isFetchedAfterMount) return <Waiting heading="Examination" />
   return <Sheet key={id} detail={detail.data} pack={pack.data} by={account.name} complaints={state?.complaints ?? []} amends={state?.amends} />
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Side } from '@kneecap-awl/core'
 import { api, ApiProblem } from '../../api/http'
@@ -14,7 +14,10 @@ export interface Joint {
 export function useAddJoint(examination: string) {
   const navigate = useNavigate()
   const [fault, setFault] = useState('')
+  const isAdding = useRef(false)
   const add = async (joint: Joint): Promise<void> => {
+    if (isAdding.current) return
+    isAdding.current = true
     setFault('')
     try {
       await sendWaiting(examination)
@@ -22,6 +25,8 @@ export function useAddJoint(examination: string) {
       void navigate(`/examinations/${id}`)
     } catch (error) {
       setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. The joint is not added; try again.')
+    } finally {
+      isAdding.current = false
     }
   }
   return { add, fault, clear: () => setFault('') }
