@@ -146,7 +146,7 @@ describe.each(thePack().regions.map(({ id }) => id))('the range of the %s', (reg
         const { flags } = judgeOf([entry])
         const alone = flags.filter(({ id, side }) => side !== 'left' && !readsSilence.has(id))
         for (const flag of alone)
-          expect(tierRank(judgeOf([...calmRecord(view, view.regions[0]?.ordinary), entry]).floor)).toBeLessThanOrEqual(tierRank(flag.tier ?? 'here'))
+          expect(tierRank(judgeOf([...calmRecord(view, view.regions[0]?.ordinary ?? {}), entry]).floor)).toBeLessThanOrEqual(tierRank(flag.tier ?? 'here'))
       }),
       { numRuns: 60 },
     )

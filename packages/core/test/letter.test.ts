@@ -112,3 +112,16 @@ describe('what the receiver wants before an operation', () => {
     expect(asked({ 'patient.age-years': 40, 'patient.anticoagulant': ['none'] })).not.toContain('ask.weight')
   })
 })
+
+describe('who the letter is about', () => {
+  const first = (patient: object): string | undefined => {
+    const record = exam(entriesFor({}))
+    return referralLetter(thePack(), record, judgement(thePack(), record), { ...about, patient: { ...about.patient, ...patient } }).paragraphs[0]?.text
+  }
+  it('is told with the number and where the patient is reached, as far as they are known', () => {
+    expect(first({ localNumber: 'H4101', contact: 'the lodge at Saltgate, with her daughter' })).toMatch(
+      /^Wren Holloway, born 5 May 1986, number H4101\. Reached at the lodge at Saltgate, with her daughter\. Right knee, seen /,
+    )
+    expect(first({})).toMatch(/^Wren Holloway, born 5 May 1986\. Right knee, seen /)
+  })
+})

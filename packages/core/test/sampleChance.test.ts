@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { afterTest, combineDependent, combineIndependent, sampleChance, type Estimate } from '../src/index.js'
 
 const band = (min: number, max: number) =>
-  fc.tuple(fc.double({ min, max, noNaN: true }), fc.double({ min, max, noNaN: true })).map(([a, b]) => (a < b ? [a, b] : [b, a]) as const)
+  fc.tuple(fc.double({ min, max, noNaN: true }), fc.double({ min, max, noNaN: true })).map(([a, b]): readonly [number, number] => (a < b ? [a, b] : [b, a]))
 const estimates: fc.Arbitrary<Estimate> = fc.record({
   prior: band(0.01, 0.9),
   structures: fc.array(fc.array(band(0.05, 30), { minLength: 1, maxLength: 3 }), { maxLength: 3 }),

@@ -12,12 +12,15 @@ import { mm, mmHg, round } from '../src/measure/units.js'
 import { afterTest, likelihoodRatios, ratioInterval } from '../src/reason/likelihood.js'
 import { actionThreshold, bestTier, tierLoss, worthOfTest } from '../src/index.js'
 
+/** No measure here counts from a time. */
+const NOW = { asOf: 0 }
+
 describe('leg length', () => {
   it('takes the pelvis apart from the bone', () => {
     expect(pelvicPart(mm(900 - 898), mm(850 - 868))).toBe(20)
     expect(pelvicPart(mm(930 - 905), mm(0))).toBe(25)
-    expect(pelvicPartMeasure({ apparent: 900, otherApparent: 898, real: 850, otherReal: 868 })).toBe(20)
-    expect(pelvicPartMeasure({ apparent: 900, otherApparent: null, real: 850, otherReal: 868 })).toBeNull()
+    expect(pelvicPartMeasure({ apparent: 900, otherApparent: 898, real: 850, otherReal: 868 }, NOW)).toBe(20)
+    expect(pelvicPartMeasure({ apparent: 900, otherApparent: null, real: 850, otherReal: 868 }, NOW)).toBeNull()
   })
   it.each([
     [6, 'within error'],
@@ -29,7 +32,7 @@ describe('leg length', () => {
     expect(round(pelvicObliquity(mm(15), mm(240)), 1)).toBe(3.6)
     expect(round(pelvicObliquity(mm(-15), mm(240)), 1)).toBe(-3.6)
     expect(() => pelvicObliquity(mm(15), mm(0))).toThrow(expect.objectContaining({ code: 'out-of-range' }) as Error)
-    expect(pelvicObliquityMeasure({ height: 15, distance: null })).toBeNull()
+    expect(pelvicObliquityMeasure({ height: 15, distance: null }, NOW)).toBeNull()
   })
 })
 
@@ -45,13 +48,13 @@ describe('reach behind the back', () => {
 describe('pressures of the arms', () => {
   it('an injured wrist of 108 over a sound arm of 124 is below 0.90', () => {
     expect(round(armIndex(mmHg(108), mmHg(124)), 2)).toBe(0.87)
-    expect(armIndexMeasure({ wrist: 108, soundArm: null })).toBeNull()
+    expect(armIndexMeasure({ wrist: 108, soundArm: null }, NOW)).toBeNull()
     expect(() => armIndex(mmHg(108), mmHg(0))).toThrow(expect.objectContaining({ code: 'no-reference' }) as Error)
   })
   it('counts the difference whichever arm is higher', () => {
     expect(armPressureDifference(mmHg(152), mmHg(128))).toBe(24)
-    expect(armPressureDifferenceMeasure({ right: 128, left: 152 })).toBe(24)
-    expect(armPressureDifferenceMeasure({ right: 128, left: null })).toBeNull()
+    expect(armPressureDifferenceMeasure({ right: 128, left: 152 }, NOW)).toBe(24)
+    expect(armPressureDifferenceMeasure({ right: 128, left: null }, NOW)).toBeNull()
   })
   it('a compartment at 50 under a diastolic of 90 has 40 left', () => expect(compartmentDelta(mmHg(90), mmHg(50))).toBe(40))
 })

@@ -82,7 +82,7 @@ describe('since when', () => {
   const started = '2026-03-10T09:00:00.000Z'
   const since = (entry?: Entry) => {
     const onSet = vi.fn<(answer: Answer) => void>()
-    show(<SinceWhen label="When it began" entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
+    show(<SinceWhen label="When it began" usual={undefined} entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
     return onSet
   }
   const type = (text: string): void => {

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { fold, nerveLevels, slotKey, viewOf, type Entry, type Side } from '@kneecap-awl/core'
 import { entriesFor, judged, thePack } from '../../core/test/support.js'

@@ -18,6 +18,8 @@ export interface LetterPerson {
   readonly name: string
   readonly birthDate: string
   readonly localNumber?: string
+  /** Where the patient is reached: telephone, address, or whoever cares for them. */
+  readonly contact?: string
 }
 
 export interface LetterAbout {
@@ -88,7 +90,8 @@ function aboutText(pack: Pack, examination: Examination, { patient, examiner, si
   const region = pack.regions.find((r) => r.id === examination.complaint.region)?.name.toLowerCase() ?? examination.complaint.region
   const side = examination.complaint.sides.map(sideWord).filter(Boolean).join(' and ')
   const number = patient.localNumber ? `, number ${patient.localNumber}` : ''
-  return `${patient.name}, born ${dayOnly(patient.birthDate)}${number}. ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
+  const contact = patient.contact ? ` Reached at ${patient.contact}.` : ''
+  return `${patient.name}, born ${dayOnly(patient.birthDate)}${number}.${contact} ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
 }
 
 function priorityText(pack: Pack, examination: Examination, judged: Judgement, zone: string | undefined): string {

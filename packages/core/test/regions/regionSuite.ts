@@ -47,7 +47,7 @@ export function regionSuite(id: string, { core, flags }: About): void {
         expect(along(entries).verdict).toEqual(judge(view, { ...about, entries }))
       }
     })
-    it('meets no flag that is not in play', () => expect(searchFlags(view).map(problemLine)).toEqual([]))
+    it('meets no flag that is not in play', () => expect(searchFlags(view, undefined).map(problemLine)).toEqual([]))
 
     const search = new WitnessSearch(view)
     const provable = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here')

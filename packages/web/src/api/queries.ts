@@ -18,6 +18,7 @@ export interface PatientSummary {
   readonly name: string
   readonly birthDate: string
   readonly sex: string
+  readonly contact: string
 }
 
 export interface ExaminationSummary {

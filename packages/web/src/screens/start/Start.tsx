@@ -21,6 +21,7 @@ export default function Start() {
   const [sore, setSore] = useState<Sore>()
   const [complaints, setComplaints] = useState<ReadonlySet<string>>(new Set())
   const [setting, setSetting] = useState<'primary-care' | 'emergency'>('primary-care')
+  const [contact, setContact] = useState('')
   const [fault, setFault] = useState('')
   const [isBeginning, setBeginning] = useState(false)
   const navigate = useNavigate()
@@ -37,7 +38,7 @@ export default function Start() {
     setBeginning(true)
     try {
       const { id } = await api<{ id: string }>('POST', '/api/examinations', {
-        ...(patientId ? { patientId } : { patient: { name, birthDate, ...(sex ? { sex } : {}) } }),
+        ...(patientId ? { patientId } : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}) } }),
         region: sore?.region,
         sides: sore?.sides,
         setting,
@@ -81,6 +82,10 @@ export default function Start() {
                   ))}
                 </Row>
               </div>
+              <TextField value={contact} onChange={setContact}>
+                <Label>Where to reach the patient, for the letter</Label>
+                <Input />
+              </TextField>
             </Fields>
           )}
           <SmallTitle as="h2" id="setting">

@@ -51,7 +51,11 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   const { verdict } = judged
   const priority = priorityOf(judged)
   const person = useMemo(
-    () => ({ name: detail.patientName, birthDate: detail.birthDate, ...(patient ? { localNumber: patient.patient.localNumber } : {}) }),
+    () => ({
+      name: detail.patientName,
+      birthDate: detail.birthDate,
+      ...(patient ? { localNumber: patient.patient.localNumber, contact: patient.patient.contact } : {}),
+    }),
     [detail.patientName, detail.birthDate, patient],
   )
   const letter = useMemo(
