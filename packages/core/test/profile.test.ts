@@ -66,7 +66,7 @@ describe.each(choices)('$region: $topic, $choice', (choice) => {
 
 describe('a local choice', () => {
   const hot = packWith('knee', { choices: [{ region: 'knee', topic: 'Native hot joint in an adult', choice: 'now for all' }] })
-  const hotKnee = about('knee', { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate' }, calm())
+  const hotKnee = about('knee', { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate', 'vitals.temperature': 37 }, calm())
   it.each<[string, string, string, string, Findings, string, string]>([
     [
       'knee',

@@ -31,7 +31,7 @@ const set = (tier: Tier, from: Tier, more: Partial<Entry> = {}, count = 30): Ent
   qualifiers: { from, ...more.qualifiers },
 })
 const agreed = { reason: 'fluid was clear', qualifiers: { senior: 'Dr Quill, consultant', 'senior-at': minutes(28) } }
-const hot: Findings = { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate' }
+const hot: Findings = { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate', 'vitals.temperature': 37 }
 const gone: Findings = { 'story.trauma': 'present', 'vascular.pulse-dorsalis-pedis right': 'absent', 'vascular.colour-foot right': 'pale' }
 const today = [...calm(), ...entriesFor(hot)]
 const counts = (entries: readonly Entry[]) => priorityOf(judgement(pack, exam(entries)))
