@@ -90,7 +90,8 @@ export const comparedItems = (pack: Pack, region: string): ReadonlySet<string> =
  */
 export const judge = (pack: Pack, examination: Examination): Verdict => judgement(pack, examination).verdict
 
-export function judgement(pack: Pack, examination: Examination): Judgement {
+/** @param known what was judged of this record before it grew; filled as it is judged */
+export function judgement(pack: Pack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
   const present = judgedAlone(view, examination, [])
   const { entries } = examination
@@ -100,12 +101,23 @@ export function judgement(pack: Pack, examination: Examination): Judgement {
   const past = pastFlags(
     entries,
     rechecks,
-    (before, held) => judgedAlone(view, { ...examination, entries: before }, held).verdict,
+    (before, held, at) => {
+      const key = `${at} ${before.length} ${held.map(({ flag, until }) => `${flag.id} ${flag.side} ${until}`).join()}`
+      const flags = known.get(key) ?? judgedAlone(view, { ...examination, entries: before }, held).verdict.flags
+      known.set(key, flags)
+      return flags
+    },
     (id, side) => flagKey(view, id, side),
   )
   const held = heldFlags(past)
   return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past, decisions }
 }
+
+/**
+ * The flags that a record met before each recheck, as they were judged before: of use again for as long as entries are only added to it,
+ * for then as many entries before a time are the same ones.
+ */
+export type PastVerdicts = Map<string, readonly FlagVerdict[]>
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
 const flagKey = (view: Pack, id: string, side: string): string => (view.regions[0]?.side === false ? id : `${id}|${side}`)

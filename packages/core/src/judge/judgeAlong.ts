@@ -2,7 +2,7 @@ import type { Pack } from '../content/types.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { askedItems } from './asked.js'
-import { judgement, verdictOf, type Judgement } from './judge.js'
+import { judgement, verdictOf, type Judgement, type PastVerdicts } from './judge.js'
 import { isRecheck } from './pastFlags.js'
 import { SIDE_INDEX, earlierAt, readingAt, slotOf } from './runtime.js'
 
@@ -41,15 +41,13 @@ export function rejudge(before: Judgement, entry: Entry): Judgement {
 export function judgeAlong(pack: Pack, about: Omit<Examination, 'entries'>): (entries: readonly Entry[]) => Judgement {
   let seen: readonly Entry[] | undefined
   let last: Judgement | undefined
+  const known: PastVerdicts = new Map()
   return (entries) => {
-    const isLonger =
-      seen !== undefined &&
-      last !== undefined &&
-      entries.length >= seen.length &&
-      entries.length - seen.length <= MOST_AT_ONCE &&
-      seen.every((entry, at) => entry === entries[at])
-    const along = isLonger && last && seen ? entries.slice(seen.length).reduce<Judgement | undefined>(rejudgePlain, last) : undefined
-    last = along ?? judgement(pack, { ...about, entries })
+    const isLonger = seen !== undefined && entries.length >= seen.length && seen.every((entry, at) => entry === entries[at])
+    if (!isLonger) known.clear()
+    const added = isLonger && seen ? entries.slice(seen.length) : entries
+    const along = isLonger && last && added.length <= MOST_AT_ONCE ? added.reduce<Judgement | undefined>(rejudgePlain, last) : undefined
+    last = along ?? judgement(pack, { ...about, entries }, known)
     seen = entries
     return last
   }

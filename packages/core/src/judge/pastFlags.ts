@@ -2,7 +2,7 @@ import type { Tier } from '../content/types.js'
 import type { Entry } from '../record/entry.js'
 import { fold, slotKey } from '../record/fold.js'
 import { RECHECK_MINUTES } from '../record/recheck.js'
-import type { FlagVerdict, Judgement, Verdict } from './judge.js'
+import type { FlagVerdict, Judgement } from './judge.js'
 import { tierRank } from './prepare.js'
 
 /** An urgent flag that its findings met before one of them was checked anew. */
@@ -54,11 +54,10 @@ const minutesBetween = (from: string, to: string): number => (Date.parse(to) - D
 const saying = ({ state, value, qualifiers }: Entry): string => JSON.stringify([state, value, qualifiers])
 
 /** By time, then by id, as `isLater` has it. */
-const inOrder = (entries: readonly Entry[]): Entry[] =>
-  entries
-    .map((entry) => ({ entry, at: Date.parse(entry.at) }))
-    .sort((a, b) => a.at - b.at || (a.entry.id < b.entry.id ? -1 : 1))
-    .map(({ entry }) => entry)
+const inOrder = (entries: readonly Entry[]): Entry[] => timed(entries).map(({ entry }) => entry)
+
+const timed = (entries: readonly Entry[]): { readonly entry: Entry; readonly at: number }[] =>
+  entries.map((entry) => ({ entry, at: Date.parse(entry.at) })).sort((a, b) => a.at - b.at || (a.entry.id < b.entry.id ? -1 : 1))
 
 /**
  * What was urgent before each recheck, the most urgent tier of each flag, with who lifted it. A flag of tier Now stays Now until a clinician
@@ -69,15 +68,17 @@ const inOrder = (entries: readonly Entry[]): Entry[] =>
 export function pastFlags(
   entries: readonly Entry[],
   rechecks: readonly Recheck[],
-  judgeAt: (entries: readonly Entry[], held: readonly PastFlag[]) => Verdict,
+  judgeAt: (entries: readonly Entry[], held: readonly PastFlag[], at: string) => readonly FlagVerdict[],
   keyOf: (id: string, side: string) => string,
 ): readonly PastFlag[] {
-  const ordered = inOrder(entries)
+  const ordered = timed(entries)
+  let count = 0
   const lifts = new Map([...fold(entries).values()].flatMap((entry) => (entry.state === 'lifted' ? [[keyOf(entry.item, entry.side), entry]] : [])))
   const found = new Map<string, PastFlag>()
   for (const { at, isTakenBack } of rechecks) {
-    const before = ordered.filter((entry) => Date.parse(entry.at) < Date.parse(at))
-    for (const flag of judgeAt(before, heldFlags([...found.values()])).flags) {
+    while ((ordered[count]?.at ?? Infinity) < Date.parse(at)) count++
+    const before = ordered.slice(0, count).map(({ entry }) => entry)
+    for (const flag of judgeAt(before, heldFlags([...found.values()]), at)) {
       const { tier } = flag
       const isTold = tier === 'now' || (tier === 'today' && !isTakenBack)
       if (!isTold || flag.held) continue
