@@ -9,6 +9,11 @@ async function expectAccessible(page: Page, screen: string): Promise<void> {
   expect(tooWide, `${screen} scrolls sideways`).toBe(false)
 }
 
+async function openFromDesk(page: Page, patient: string): Promise<void> {
+  await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
+  await page.getByRole('link', { name: patient }).first().click()
+}
+
 for (const colorScheme of ['light', 'dark'] as const) {
   test.describe(`in the ${colorScheme} theme`, () => {
     test.use({ colorScheme })
@@ -40,8 +45,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.getByRole('button', { name: 'Start an examination' }).click()
       await expect(page.getByRole('button', { name: 'right knee, front' })).toBeVisible()
       await expectAccessible(page, 'start')
-      await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
-      await page.getByRole('link', { name: 'Caspian Stroud' }).first().click()
+      await openFromDesk(page, 'Caspian Stroud')
       await expect(page.getByTestId('verdict-tier')).toHaveText('Now')
       await expectAccessible(page, 'verdict')
       await page.getByRole('button', { name: 'the whole proof' }).first().click()
@@ -52,15 +56,13 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expect(page.getByLabel('Senior who has just agreed, with role')).toBeVisible()
       await expectAccessible(page, 'set the priority')
       await page.keyboard.press('Escape')
-      await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
-      await page.getByRole('link', { name: 'Odile Marsh' }).first().click()
+      await openFromDesk(page, 'Odile Marsh')
       await page.getByRole('button', { name: 'Verdict sheet' }).click()
       await page.getByRole('button', { name: 'Sign', exact: true }).click()
       await expect(page.getByLabel('Why it stays unexamined')).toBeVisible()
       await expectAccessible(page, 'leave the range open')
       await page.keyboard.press('Escape')
-      await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
-      await page.getByRole('link', { name: 'Caspian Stroud' }).first().click()
+      await openFromDesk(page, 'Caspian Stroud')
       await page.getByRole('link', { name: 'Caspian Stroud' }).click()
       await expect(page.getByText('Earlier examinations')).toBeVisible()
       await expectAccessible(page, 'patient')

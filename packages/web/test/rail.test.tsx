@@ -3,7 +3,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import {
   conditionRanges,
-  earlierFlags,
+  endedFlags,
   judgement,
   nerveLevels,
   openItems,
@@ -25,7 +25,6 @@ import { chanceWords } from '../src/reason/useChances'
 import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
 import { RuleTree } from '../src/screens/library/RuleTree'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
-import type { Decision } from '../src/record/recordDecision'
 import { VerdictRail } from '../src/screens/workspace/VerdictRail'
 import type { Job } from '../src/reason/chance.worker'
 import type { Draft } from '../src/record/useRecord'
@@ -45,7 +44,7 @@ afterEach(cleanup)
 
 function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: string) => void, pack = view('knee')) {
   const onGo = vi.fn<(item: string) => void>()
-  const onSet = vi.fn<(draft: Decision) => void>()
+  const onSet = vi.fn<(draft: Draft) => void>()
   const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
   const judged = judgement(pack, exam)
   show(
@@ -53,7 +52,7 @@ function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: st
       pack={pack}
       verdict={judged.verdict}
       priority={priorityOf(judged)}
-      earlier={earlierFlags(judged).filter((flag) => !flag.isHeld)}
+      earlier={endedFlags(judged)}
       open={openItems(judged)}
       conditions={conditionRanges(judged)}
       telling={tellingTests(judged)}

@@ -70,7 +70,7 @@ function applyChange(change: ChangeSource, region: string, sources: Sources, fau
   const kind = (Object.keys(CHANGEABLE) as Changeable[]).find((key) => key in change)
   if (!kind) return fault('changes nothing that can be changed', `name one of ${Object.keys(CHANGEABLE).join(', ')}`)
   const { [kind]: id, tiers, ...parts } = change as Record<Changeable, string> & { readonly tiers?: Tiers }
-  const things = sources[CHANGEABLE[kind]] as Placed<{ readonly id: string } & Pick<FlagSource, "clauses">>[]
+  const things = sources[CHANGEABLE[kind]] as Placed<{ readonly id: string } & Pick<FlagSource, 'clauses'>>[]
   const at = things.findIndex((thing) => thing.source.id === id && thing.region === region)
   const found = at >= 0 ? at : things.findIndex((thing) => thing.source.id === id && kind !== 'flag' && standsIn(thing, region))
   const old = things[found]

@@ -6,6 +6,8 @@
 export const TIERS = ['now', 'today', 'days', 'weeks', 'routine', 'here'] as const
 /** Urgency of a referral, most urgent first. Windows are in `Pack.tiers`. */
 export type Tier = (typeof TIERS)[number]
+/** 0 is the most urgent. @example tierRank('today') // 1 */
+export const tierRank = (tier: Tier): number => TIERS.indexOf(tier)
 
 export const SIDES = ['right', 'left', 'none'] as const
 /** `none` is the side of everything that has no side: facts about the person, general look. */

@@ -1,6 +1,6 @@
-import type { Side, Tier } from '../content/types.js'
+import { tierRank, type Side, type Tier } from '../content/types.js'
 import { judgeContext, type FlagVerdict, type Judgement } from './judge.js'
-import { tierRank, type Prepared } from './prepare.js'
+import type { Prepared } from './prepare.js'
 import { findingsOf } from './proof.js'
 import { SIDE_INDEX, SIDE_NAMES, slotOf, type Context, type Reading } from './runtime.js'
 import { settlingSet, totalCost } from './settle.js'

@@ -1,12 +1,13 @@
 import { oncePer } from '../content/oncePer.js'
-import type { Pack, Side, Tier } from '../content/types.js'
+import { tierRank, type Pack, type Side, type Tier } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { askedItems, type Asked } from './asked.js'
-import { Prepared, tierRank, type ReadyFlag } from './prepare.js'
+import { Prepared, type ReadyFlag } from './prepare.js'
 import { decisionsOf, type Decisions } from './priorityOf.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
 import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
+import { flagKey, heldSlots, withHeld } from './held.js'
 import { heldFlags, pastFlags, rechecksOf, type PastFlag, type Recheck } from './pastFlags.js'
 import { findingsOf, proofOf, type ProofNode } from './proof.js'
 import { SIDE_INDEX, SIDE_NAMES, earlierAt, readingsOf, slotOf, standingEntries, type Context, type Earlier } from './runtime.js'
@@ -119,9 +120,6 @@ export function judgement(pack: Pack, examination: Examination, known: PastVerdi
  */
 export type PastVerdicts = Map<string, readonly FlagVerdict[]>
 
-/** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
-const flagKey = (view: Pack, id: string, side: string): string => (view.regions[0]?.side === false ? id : `${id}|${side}`)
-
 const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined }
 
 /** The judgement of what stands, with the flags that are held from before. */
@@ -137,17 +135,6 @@ function judgedAlone(view: Pack, examination: Examination, held: readonly PastFl
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
   return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [], decisions: NONE_DECIDED }
-}
-
-/** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */
-function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Context['held'] {
-  const hasSide = prepared.pack.regions[0]?.side !== false
-  return new Map(
-    held.flatMap((past) => {
-      const sides = hasSide ? [SIDE_INDEX[past.flag.side]] : [0, 1, 2]
-      return sides.map((side) => [prepared.flagSlot(past.flag.id, side), past] as const)
-    }),
-  )
 }
 
 function otherEntries(
@@ -213,16 +200,6 @@ function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): Flag
       byId.set(flag.id, isSided && !flags.some((other) => other.id === flag.id && other.side !== flag.side) ? flag : { ...flag, side: 'none' })
   }
   return [...byId.values()]
-}
-
-/** A flag that is held stands at Now with what met it then, unless its findings meet it so again. */
-function withHeld(prepared: Prepared, met: FlagVerdict[], { held }: Context): FlagVerdict[] {
-  if (held.size === 0) return met
-  const keyOf = (flag: FlagVerdict): string => flagKey(prepared.pack, flag.id, flag.side)
-  const byFindings = new Set(met.filter(({ tier }) => tier === 'now').map(keyOf))
-  const kept = [...new Set(held.values())].filter(({ flag }) => !byFindings.has(keyOf(flag)))
-  const keptKeys = new Set(kept.map(({ flag }) => keyOf(flag)))
-  return [...met.filter((flag) => !keptKeys.has(keyOf(flag))), ...kept.map(({ flag, from, until }) => ({ ...flag, held: { from, until } }))]
 }
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */

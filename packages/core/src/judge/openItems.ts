@@ -1,6 +1,5 @@
-import type { Side, Tier } from '../content/types.js'
+import { tierRank, type Side, type Tier } from '../content/types.js'
 import type { FlagVerdict, Judgement } from './judge.js'
-import { tierRank } from './prepare.js'
 import { moreUrgent } from './priorityTier.js'
 import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
 import { settlingSet } from './settle.js'

@@ -1,9 +1,8 @@
-import type { Tier } from '../content/types.js'
+import { tierRank, type Tier } from '../content/types.js'
 import type { Entry } from '../record/entry.js'
 import { fold, slotKey } from '../record/fold.js'
-import { RECHECK_MINUTES } from '../record/recheck.js'
+import { minutesBetween, RECHECK_MINUTES } from '../record/recheck.js'
 import type { FlagVerdict, Judgement } from './judge.js'
-import { tierRank } from './prepare.js'
 
 /** An urgent flag that its findings met before one of them was checked anew. */
 export interface PastFlag {
@@ -48,8 +47,6 @@ export function rechecksOf(entries: readonly Entry[]): readonly Recheck[] {
 /** Whether `entry` finds otherwise what `held` found at least five minutes before, or takes it back. */
 export const isRecheck = (held: Entry | undefined, entry: Entry): boolean =>
   held?.state === 'examined' && minutesBetween(held.at, entry.at) >= RECHECK_MINUTES && saying(held) !== saying(entry)
-
-const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000
 
 const saying = ({ state, value, qualifiers }: Entry): string => JSON.stringify([state, value, qualifiers])
 
@@ -116,3 +113,6 @@ export function earlierFlags({ past, verdict }: Pick<Judgement, 'past' | 'verdic
     return isHeld || tierRank(one.tier) < tierRank(standing?.tier ?? 'here') ? [{ ...one, isHeld }] : []
   })
 }
+
+/** Those of them that are Now no longer: lifted by name, or of a tier that follows its findings. What is held stands among the flags. */
+export const endedFlags = (judged: Pick<Judgement, 'past' | 'verdict'>): readonly EarlierFlag[] => earlierFlags(judged).filter((flag) => !flag.isHeld)

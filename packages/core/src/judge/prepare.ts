@@ -1,6 +1,6 @@
 import { leavesOf, rulesOf } from '../content/rules.js'
 import type { Flag, Hold, Item, Leaf, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
-import { TIERS } from '../content/types.js'
+import { tierRank } from '../content/types.js'
 import { compileRule } from './compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
 import { slotOf, type Compiled, type Context, type Memory } from './runtime.js'
@@ -30,7 +30,6 @@ export interface ReadyModifier {
   readonly rule: Compiled
 }
 
-export const tierRank = (tier: Tier): number => TIERS.indexOf(tier)
 const EMPTY = -1
 const NONE_HELD: Context['held'] = new Map()
 

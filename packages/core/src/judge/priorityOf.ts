@@ -1,9 +1,8 @@
-import type { Pack, Tier } from '../content/types.js'
+import { tierRank, type Pack, type Tier } from '../content/types.js'
 import { isTier, PRIORITY, RANGE } from '../record/checkDecision.js'
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import type { Judgement } from './judge.js'
-import { tierRank } from './prepare.js'
 import { moreUrgent } from './priorityTier.js'
 
 /** A priority that a clinician set in place of the one that the findings give. */
@@ -29,8 +28,11 @@ export interface Priority {
   readonly set?: SetPriority
 }
 
-/** Where a patient goes whose priority was raised to this tier, when no finding says where. */
-export const raisedTo = (pack: Pick<Pack, 'tiers'>, tier: Tier): readonly string[] => pack.tiers.flatMap((one) => (one.id === tier && one.to ? [one.to] : []))
+/** Where a patient goes whose priority was raised past the findings, which do not say where; empty when it was not. */
+export function raisedTo({ tiers }: Pick<Pack, 'tiers'>, { tier, computed }: Priority): readonly string[] {
+  const to = tiers.find((one) => one.id === tier)?.to
+  return to !== undefined && tierRank(tier) < tierRank(computed) ? [to] : []
+}
 
 /** What clinicians decided, as far as it stands. */
 export interface Decisions {

@@ -1,5 +1,4 @@
-import { TIERS, type Tier } from '../content/types.js'
-import { tierRank } from './prepare.js'
+import { tierRank, TIERS, type Tier } from '../content/types.js'
 
 /** A modifier that applies to a flag, or may apply when it is not known. */
 export interface ApplicableModifier {

@@ -1,5 +1,4 @@
-import { TIERS, type Tier } from '../content/types.js'
-import { tierRank } from '../judge/prepare.js'
+import { tierRank, TIERS, type Tier } from '../content/types.js'
 import { afterTest } from './likelihood.js'
 
 /** Points that a test costs for each step of burden, in the unit of loss. Expert consensus. */

@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import { TIERS, type Pack, type Tier } from '../content/types.js'
+import { TIERS, tierRank, type Pack, type Tier } from '../content/types.js'
 import type { Fault } from './checkEntry.js'
 import type { Entry } from './entry.js'
 
@@ -79,7 +79,7 @@ function checkAcceptance(entry: Entry, path: string): Fault[] {
 
 export const isTier = (value: unknown): value is Tier => TIERS.includes(value as Tier)
 
-const isSlower = (tier: Tier, than: Tier): boolean => TIERS.indexOf(tier) > TIERS.indexOf(than)
+const isSlower = (tier: Tier, than: Tier): boolean => tierRank(tier) > tierRank(than)
 
 /** Whether a senior has to agree: Now and Today are not lowered by one alone. @example needsSenior('days', 'today') // true */
 export const needsSenior = (tier: Tier, from: Tier): boolean => isSlower(tier, from) && (from === 'now' || from === 'today')

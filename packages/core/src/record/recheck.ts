@@ -22,4 +22,7 @@ export function earlierOf(standing: Entry | undefined, others: readonly Entry[])
 
 const later = (held: Entry | undefined, entry: Entry): Entry => (held && isLater(held, entry) ? held : entry)
 
-export const hoursBetween = (earlier: Entry, standing: Entry): number => (Date.parse(standing.at) - Date.parse(earlier.at)) / 3_600_000
+export const hoursBetween = (earlier: Entry, standing: Entry): number => minutesBetween(earlier.at, standing.at) / 60
+
+/** From one ISO 8601 time to another. */
+export const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000

@@ -2,8 +2,7 @@ import type { Destination, Item, Pack } from '../content/types.js'
 import { dueAt, windowsOf } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
-import { earlierFlags } from '../judge/pastFlags.js'
-import { tierRank } from '../judge/prepare.js'
+import { endedFlags } from '../judge/pastFlags.js'
 import { priorityOf, raisedTo } from '../judge/priorityOf.js'
 import { isDecision } from '../record/checkDecision.js'
 import { itemsById } from '../record/checkEntry.js'
@@ -44,8 +43,7 @@ export interface Letter {
 export function referralLetter(pack: Pack, examination: Examination, judged: Judgement, about: LetterAbout): Letter {
   const { verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
-  const { tier } = priorityOf(judged)
-  const [raised] = tierRank(tier) < tierRank(verdict.floor) ? raisedTo(pack, tier) : []
+  const [raised] = raisedTo(pack, priorityOf(judged))
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
   const wanted = wantedBy(destination, pack, entries, about.zone)
@@ -72,11 +70,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
 
 /** What was urgent and is no longer, by a finding or lifted: the receiver must know of a pulse that was gone. */
 function earlierText(pack: Pack, judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
-  const lines = earlierLines(
-    pack,
-    earlierFlags(judged).filter((flag) => !flag.isHeld),
-    zone,
-  )
+  const lines = earlierLines(pack, endedFlags(judged), zone)
   return lines.length > 0 ? [{ heading: 'Earlier in this examination', text: `${lines.join('. ')}.` }] : []
 }
 

@@ -101,11 +101,11 @@ async function addCase(
     by: at.staff.clinician,
     packHash: pack.hash,
   })
-  await addEntries(client, at.site, id, caseEntries(pack, one, startedAt, at.staff.name))
+  const entries = caseEntries(pack, one, startedAt, at.staff.name)
+  await addEntries(client, at.site, id, one.state === 'draft' ? entries : [...entries, ...acceptanceOf(pack, one, entries, startedAt, at.staff.name)])
   if (one.state === 'draft') return
   const shelf = new PackShelf(pack)
   const signer = { id: at.staff.clinician, site: at.site }
-  await acceptWhatIsOpen(client, shelf, id, signer, at.staff.name, startedAt)
   const loaded = await loadExamination(client, shelf, id)
   const judged = judgement(loaded.pack, loaded.examination)
   await markSigned(client, id, at.staff.clinician)
@@ -137,11 +137,11 @@ async function addCase(
 }
 
 /** Whoever signed an examination that could still be more urgent said why, and what is planned. */
-async function acceptWhatIsOpen(client: never, shelf: PackShelf, id: string, signer: { site: string }, name: string, startedAt: Date): Promise<void> {
-  const { pack, examination } = await loadExamination(client, shelf, id)
+function acceptanceOf(pack: Pack, one: DemoCase, entries: readonly Entry[], startedAt: Date, by: string): Entry[] {
+  const examination = { complaint: { region: 'knee', sides: [one.side] }, asOf: startedAt.toISOString(), setting: one.setting, entries }
   const ceiling = rangeToAccept(judgement(pack, examination))
-  if (!ceiling) return
-  await addEntries(client, signer.site, id, [
+  if (!ceiling) return []
+  return [
     {
       id: uuid7(),
       item: RANGE,
@@ -149,10 +149,10 @@ async function acceptWhatIsOpen(client: never, shelf: PackShelf, id: string, sig
       state: 'accepted',
       reason: 'Too sore for more today.',
       qualifiers: { ceiling, plan: 'Examined again tomorrow at ten, sooner if worse.' },
-      by: name,
+      by,
       at: new Date(startedAt.getTime() + 13 * 60_000).toISOString(),
     },
-  ])
+  ]
 }
 
 async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string; site: string }, name: string, startedAt: Date): Promise<void> {

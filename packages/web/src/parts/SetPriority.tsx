@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { LEAST_REASON, needsReason, needsSenior, PRIORITY, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import type { Decision } from '../record/recordDecision'
+import type { Draft } from '../record/useRecord'
 import { Button, Input, Soft, Toggle, ToggleRow } from './controls'
 import { Dialogue } from './Dialogue'
 import { tierName } from './PunchedStrip'
@@ -10,13 +10,13 @@ import { tierName } from './PunchedStrip'
 interface Props {
   readonly pack: Pack
   readonly priority: Priority
-  readonly onSet: (draft: Decision) => void
+  readonly onSet: (draft: Draft) => void
 }
 
 /** What the findings give is never moved by the program; a clinician may set another priority, and it says who did and why. */
 export function SetPriority({ pack, priority, onSet }: Props) {
   const [isOpen, setOpen] = useState(false)
-  const give = (draft: Decision): void => {
+  const give = (draft: Draft): void => {
     onSet(draft)
     setOpen(false)
   }

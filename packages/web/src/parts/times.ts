@@ -7,6 +7,9 @@ export function fromNow(iso: string, now = Date.now()): string {
   return ms < 0 ? `${word} ago` : `in ${word}`
 }
 
+/** The time zone of this device: the one in which notes and letters tell their times. */
+export const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
+
 export const dayAndTime = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 /** @example timeOnly('2026-11-24T10:42:00') // '10:42' */

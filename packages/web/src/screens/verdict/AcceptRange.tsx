@@ -5,7 +5,7 @@ import styled from 'styled-components'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { tierName } from '../../parts/PunchedStrip'
-import type { Decision } from '../../record/recordDecision'
+import type { Draft } from '../../record/useRecord'
 
 interface Props {
   /** How urgent it could still be. */
@@ -14,7 +14,7 @@ interface Props {
   readonly open: string
   readonly isOpen: boolean
   readonly onClose: () => void
-  readonly onAccept: (decision: Decision) => void
+  readonly onAccept: (decision: Draft) => void
 }
 
 /** An examination that could still be Now or Today is not signed without a reason, a plan and a name. */

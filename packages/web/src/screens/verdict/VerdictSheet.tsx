@@ -1,13 +1,11 @@
 import { useState } from 'react'
-import { Label, TextField } from 'react-aria-components'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { complaintWords, localChoices, namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
-import { Button, Input, SectionTitle, Soft } from '../../parts/controls'
-import { Dialogue } from '../../parts/Dialogue'
+import { Button, SectionTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
@@ -15,13 +13,12 @@ import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
 import { Waiting } from '../../parts/Waiting'
 import { ageAt, ageWords, dayAndTime } from '../../parts/times'
-import type { Decision } from '../../record/recordDecision'
-import { AcceptRange } from './AcceptRange'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
 import { Pathways } from './Pathways'
 import { SameVisit } from './SameVisit'
+import { AmendDialogue, SheetActions } from './SheetActions'
 import { Scores } from './Scores'
 import { useVerdict } from './useVerdict'
 import { WhyChain } from './WhyChain'
@@ -50,7 +47,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
   const isChild = ageAt(detail.birthDate, Date.parse(detail.startedAt)) < 16
   const isUrgent = priority.tier === 'now' || priority.tier === 'today'
   return (
-    <Shell heading={<Who detail={detail} />} actions={<Actions detail={detail} sheet={sheet} onAmend={() => setAmending(true)} />}>
+    <Shell heading={<Who detail={detail} />} actions={<SheetActions detail={detail} sheet={sheet} onAmend={() => setAmending(true)} />}>
       <Columns>
         <Left>
           {message && <Message role="status">{message}</Message>}
@@ -154,7 +151,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
         </LetterPane>
       </Columns>
-      <Amend id={detail.id} isOpen={amending} onClose={() => setAmending(false)} />
+      <AmendDialogue id={detail.id} isOpen={amending} onClose={() => setAmending(false)} />
     </Shell>
   )
 }
@@ -167,81 +164,6 @@ function Who({ detail }: { readonly detail: ExaminationDetail }) {
         {ageWords(detail.birthDate)} · {complaintWords(detail)} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
       </Soft>
     </>
-  )
-}
-
-function Actions({
-  detail,
-  sheet,
-  onAmend,
-}: {
-  readonly detail: ExaminationDetail
-  readonly sheet: ReturnType<typeof useVerdict>
-  readonly onAmend: () => void
-}) {
-  const navigate = useNavigate()
-  const isReferred = sheet.referrals.length > 0
-  /** What goes on once the open range is accepted. */
-  const [asked, setAsked] = useState<(decision?: Decision) => Promise<void>>()
-  const signing = (go: (decision?: Decision) => Promise<void>) => (): void => {
-    if (sheet.toAccept) setAsked(() => go)
-    else void go()
-  }
-  return (
-    <>
-      <Button onPress={() => void navigate(`/examinations/${detail.id}`)}>Back to the sheet</Button>
-      <Button onPress={() => window.print()}>Print</Button>
-      {detail.signedAt ? (
-        <>
-          <Button onPress={onAmend}>Amend</Button>
-          {!isReferred && (
-            <Button $tone="copper" onPress={() => void sheet.refer()}>
-              Refer
-            </Button>
-          )}
-        </>
-      ) : (
-        <>
-          <Button $tone={sheet.priority.tier === 'here' ? 'copper' : 'plain'} onPress={signing(sheet.sign)}>
-            Sign
-          </Button>
-          {sheet.priority.tier !== 'here' && (
-            <Button $tone="copper" onPress={signing(sheet.signAndRefer)}>
-              Sign and refer
-            </Button>
-          )}
-        </>
-      )}
-      {sheet.toAccept && (
-        <AcceptRange
-          ceiling={sheet.toAccept}
-          open={`${namedFirst(sheet.open.map((one) => one.label))}.`}
-          isOpen={asked !== undefined}
-          onClose={() => setAsked(undefined)}
-          onAccept={(decision) => {
-            setAsked(undefined)
-            void asked?.(decision)
-          }}
-        />
-      )}
-    </>
-  )
-}
-
-function Amend({ id, isOpen, onClose }: { readonly id: string; readonly isOpen: boolean; readonly onClose: () => void }) {
-  const navigate = useNavigate()
-  const [reason, setReason] = useState('')
-  return (
-    <Dialogue title="Amend a signed examination" isOpen={isOpen} onClose={onClose}>
-      <Soft>What was signed stays. What you change is added with your reason, and the verdict is reached again.</Soft>
-      <TextField value={reason} onChange={setReason}>
-        <Label>Reason</Label>
-        <Input />
-      </TextField>
-      <Button $tone="copper" isDisabled={reason.trim().length < 4} onPress={() => void navigate(`/examinations/${id}`, { state: { amends: reason.trim() } })}>
-        Go to the sheet
-      </Button>
-    </Dialogue>
   )
 }
 

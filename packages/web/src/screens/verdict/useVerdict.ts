@@ -6,7 +6,7 @@ import {
   conditionRanges,
   counterfactuals,
   dueAt,
-  earlierFlags,
+  endedFlags,
   earlierLines,
   judgement,
   nerveLevels,
@@ -23,11 +23,11 @@ import {
   type Pack,
 } from '@kneecap-awl/core'
 import { api } from '../../api/http'
-import { recordDecision, type Decision } from '../../record/recordDecision'
+import { ZONE } from '../../parts/times'
+import { recordDecision } from '../../record/recordDecision'
+import type { Draft } from '../../record/useRecord'
 import { useChances } from '../../reason/useChances'
 import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
-
-const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 
 /** Everything the verdict sheet shows, worked out from the record, and what can be done with it. */
 export function useVerdict(detail: ExaminationDetail, pack: Pack) {
@@ -73,11 +73,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     () => ({
       change: counterfactuals(judged),
       open: openItems(judged),
-      earlier: earlierLines(
-        pack,
-        earlierFlags(judged).filter((flag) => !flag.isHeld),
-        ZONE,
-      ),
+      earlier: earlierLines(pack, endedFlags(judged), ZONE),
       note: clinicalNote(pack, exam, judged, ZONE),
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),
@@ -104,7 +100,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   }
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
   const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
-  const after = (decision: Decision | undefined, work: () => Promise<unknown>) => async (): Promise<unknown> => {
+  const after = (decision: Draft | undefined, work: () => Promise<unknown>) => async (): Promise<unknown> => {
     if (decision) await recordDecision(detail, account?.name ?? '', decision)
     return work()
   }
@@ -126,11 +122,11 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     toAccept: rangeToAccept(judged),
     tier: pack.tiers.find((one) => one.id === priority.tier),
     due: dueAt(detail.startedAt, priority.tier, windowsOf(pack)),
-    setPriority: (draft: Decision) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
+    setPriority: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
     /** @param decision leaves the range open, where that has to be said first */
-    sign: (decision?: Decision) => act(after(decision, sign), 'Signed and sealed. The server reached the same verdict.'),
+    sign: (decision?: Draft) => act(after(decision, sign), 'Signed and sealed. The server reached the same verdict.'),
     refer: () => act(refer, 'Referred. Its clock runs on the desk.'),
-    signAndRefer: (decision?: Decision) =>
+    signAndRefer: (decision?: Draft) =>
       act(async () => {
         await after(decision, sign)()
         await refer()

@@ -7,8 +7,8 @@ import { SmallTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
-import { timeOnly } from '../../parts/times'
-import type { Decision } from '../../record/recordDecision'
+import { timeOnly, ZONE } from '../../parts/times'
+import type { Draft } from '../../record/useRecord'
 import { chanceWords, useChances } from '../../reason/useChances'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
@@ -25,7 +25,7 @@ interface Props {
   readonly firstSeen: string | undefined
   readonly onGo: (item: string) => void
   /** Sets the priority; left out while nothing can be recorded. */
-  readonly onSet: ((draft: Decision) => void) | undefined
+  readonly onSet: ((draft: Draft) => void) | undefined
   readonly onLift: ((flag: FlagVerdict, reason: string) => void) | undefined
 }
 
@@ -131,8 +131,6 @@ function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRan
     </>
   )
 }
-
-const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 
 const Rail = styled.aside`
   padding: 14px 16px;

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { REASONS, sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { LEAST_REASON, REASONS, sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -77,7 +77,7 @@ export function LiftDialogue({
         <Input />
       </TextField>
       <Buttons>
-        <Button $tone="copper" isDisabled={reason.trim().length < 4} onPress={() => onLift(reason.trim())}>
+        <Button $tone="copper" isDisabled={reason.trim().length < LEAST_REASON} onPress={() => onLift(reason.trim())}>
           Lift the hold for this item
         </Button>
         <Button onPress={onClose}>Leave it on hold</Button>

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react'
 import {
   conditionRanges,
-  earlierFlags,
+  endedFlags,
   findingsOf,
   fold,
   itemsById,
@@ -47,7 +47,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const [judgeNow] = useState(() => judgeAlong(pack, about))
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
   const open = useMemo(() => openItems(judged), [judged])
-  const earlier = useMemo(() => earlierFlags(judged).filter((flag) => !flag.isHeld), [judged])
+  const earlier = useMemo(() => endedFlags(judged), [judged])
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
   const nerve = useMemo(() => nerveLevels(judged), [judged])
