@@ -9,7 +9,7 @@ import { fileURLToPath } from 'node:url'
 export const ROOT = fileURLToPath(new URL('../../', import.meta.url))
 
 /** How the server and its commands run: room for the young generation, so that reading the content pack copies less of itself. */
-export const NODE_FLAGS = ['--max-semi-space-size=48']
+export const NODE_FLAGS = ['--min-semi-space-size=96', '--max-semi-space-size=96']
 
 export const say = (line) => process.stdout.write(`${line}\n`)
 

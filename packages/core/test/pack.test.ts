@@ -52,6 +52,24 @@ describe('the shipped pack', () => {
   })
 })
 
+describe('an item', () => {
+  const itemOf = (id: string) => thePack().items.find((item) => item.id === id)
+
+  it('that a joint words for itself keeps what it shares with the other joints', () => {
+    const [shared, own] = [itemOf('knee.screen.micro-motion'), itemOf('ankle.screen.micro-motion')]
+    expect(own?.positive).not.toBe(shared?.positive)
+    expect(own?.options).toEqual(shared?.options)
+    expect(own?.adverseIfPain).toBe(shared?.adverseIfPain)
+    expect(own?.adverseIfPain).toBeDefined()
+  })
+
+  it('has the same keys as every other, whatever its file says, and is written without those that say nothing', () => {
+    const shapes = new Set(thePack().items.map((item) => Object.keys(item).join()))
+    expect(shapes.size).toBe(1)
+    expect(JSON.parse(JSON.stringify(itemOf('story.trauma')))).not.toHaveProperty('norms')
+  })
+})
+
 describe('a bad pack is refused with file, id and cure', () => {
   const tests = 'regions/knee/tests.yaml'
   it.each([
@@ -80,6 +98,7 @@ describe('a bad pack is refused with file, id and cure', () => {
       'source: Kim 2007',
       /knee\.cond\..*: weighs with figures of Kim 2007, which are not verified/,
     ],
+    ['an item that is no mapping', tests, 'items:\n', 'items:\n  - squat\n', /regions\/knee\/tests\.yaml.*must be object/],
     ['YAML that does not parse', 'regions/knee/look.yaml', 'stage: look', 'stage: [look', /not valid YAML/],
     ['a group that does not exist', 'regions/knee/flags.yaml', 'asks: [bowed]', 'asks: [bowd]', /asks the group "bowd"/],
   ])('%s', (_what, path, from, to, told) => {

@@ -1,5 +1,6 @@
 import { CORE_SCHEMA, load } from 'js-yaml'
 import { checkShape } from './schema.js'
+import { evenItem } from './evenItem.js'
 import { oncePer } from './oncePer.js'
 import type { Problem } from './problem.js'
 import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, ProfileSource, RegionSource, SchoolSource, SourceFile } from './source.js'
@@ -49,7 +50,7 @@ const textNaming = oncePer((shared: object): string | undefined => {
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
   const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [] }
   for (const file of files) {
-    const document = parseYaml(file, problems)
+    const document = withEvenItems(parseYaml(file, problems))
     if (document === undefined) continue
     const faults = checkShape(file.path, document)
     problems.push(...faults)
@@ -65,6 +66,13 @@ function parseYaml(file: SourceFile, problems: Problem[]): unknown {
     problems.push({ file: file.path, id: '-', reason: `not valid YAML: ${(error as Error).message.split('\n')[0] ?? ''}`, cure: 'correct the line named' })
     return undefined
   }
+}
+
+const isMapping = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
+
+function withEvenItems(document: unknown): unknown {
+  if (!isMapping(document) || !Array.isArray(document.items)) return document
+  return { ...document, items: document.items.map((item: unknown) => (isMapping(item) ? evenItem(item) : item)) }
 }
 
 function place(document: Record<string, unknown>, path: string, sources: Sources): void {

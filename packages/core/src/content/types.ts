@@ -73,40 +73,40 @@ export interface Item {
   readonly id: string
   readonly owner: string
   /** Regions that a shared item is meant for; every region when left out. */
-  readonly only?: readonly string[]
+  readonly only?: readonly string[] | undefined
   readonly scope: Scope
   readonly sided: boolean
   readonly stage: Stage
   readonly label: string
-  readonly hint?: string
+  readonly hint?: string | undefined
   readonly kind: Kind
-  readonly scale?: string
+  readonly scale?: string | undefined
   /** Words of a choice or multi-choice; labels of a grade in rising order. */
   readonly options: readonly string[]
   /** The option that means "nothing found". */
-  readonly empty?: string
+  readonly empty?: string | undefined
   /** Options that are normal; the rest are shown as abnormal. */
   readonly calm: readonly string[]
   readonly ordered: boolean
-  readonly unit?: string
-  readonly min?: number
-  readonly max?: number
-  readonly step?: number
+  readonly unit?: string | undefined
+  readonly min?: number | undefined
+  readonly max?: number | undefined
+  readonly step?: number | undefined
   readonly readings: readonly string[]
   readonly qualifiers: Readonly<Record<string, Qualifier>>
   /** What the key for "examined and normal" records. */
-  readonly normal?: Finding
+  readonly normal?: Finding | undefined
   /** True when no answer means "absent" (a place, a speed): "none of the rest" never fills it in. */
   readonly mustBeTold: boolean
   readonly position: Position
   readonly seconds: number
   readonly burden: 1 | 2 | 3
   readonly depth: 'core' | 'prompted' | 'on-demand' | 'card'
-  readonly why?: 'threat' | 'decides' | 'common'
-  readonly key?: string
-  readonly adverseIfPain?: string
+  readonly why?: 'threat' | 'decides' | 'common' | undefined
+  readonly key?: string | undefined
+  readonly adverseIfPain?: string | undefined
   readonly positive: string
-  readonly trap?: string
+  readonly trap?: string | undefined
   readonly technique: readonly string[]
   /** Other names in common use, to be found by. */
   readonly also: readonly string[]
@@ -115,18 +115,18 @@ export interface Item {
   /** True when it says the same whichever joint is examined (the person, a named artery or muscle): in one visit it is asked once. */
   readonly carried: boolean
   /** A look at a neighbouring joint names its region: what is found there can be gone into in one step. */
-  readonly opens?: string
-  readonly structure?: string
+  readonly opens?: string | undefined
+  readonly structure?: string | undefined
   readonly accuracy: readonly Accuracy[]
   readonly source: string
-  readonly derive?: Derivation
+  readonly derive?: Derivation | undefined
   readonly sets: readonly string[]
   /** True when this item could exclude a flag of tier now or today: it is always answered by itself. */
   readonly answeredAlone: boolean
-  readonly normText?: string
+  readonly normText?: string | undefined
   /** The usual range as each school gives it, by the school's id. */
-  readonly norms?: Readonly<Record<string, string>>
-  readonly norm?: number
+  readonly norms?: Readonly<Record<string, string>> | undefined
+  readonly norm?: number | undefined
 }
 
 export type RuleNode =

@@ -197,7 +197,7 @@ export class WitnessSearch {
     return [...(qualifier.options ?? [])]
   }
 
-  private numbers(key: string, { min, max }: { readonly min?: number; readonly max?: number }): number[] {
+  private numbers(key: string, { min, max }: { readonly min?: number | undefined; readonly max?: number | undefined }): number[] {
     const near = (this.thresholds.get(key) ?? [0]).flatMap((t) => [t + 1, t, t - 1])
     const reference = referenceOf({ ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) })
     return [...new Set([reference, ...near, ...near.map((n) => reference + n)])].filter((n) => n >= (min ?? -Infinity) && n <= (max ?? Infinity)).slice(0, 40)
@@ -214,7 +214,7 @@ const calmReading = (item: Item): Reading => ({
 })
 
 /** The number that the other side has wherever only the difference matters. */
-const referenceOf = ({ min, max }: { readonly min?: number; readonly max?: number }): number =>
+const referenceOf = ({ min, max }: { readonly min?: number | undefined; readonly max?: number | undefined }): number =>
   [40, 2, 0].find((n) => n >= (min ?? -Infinity) && n <= (max ?? Infinity)) ?? (min ?? 0) + 100
 
 /** A word is added to what is ticked already, so that two rules on one list can both be met. */

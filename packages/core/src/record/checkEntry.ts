@@ -77,11 +77,16 @@ function qualifierFits(qualifier: Qualifier, value: Scalar | readonly string[]):
   }
 }
 
-const inRange = (value: number, { min, max }: { readonly min?: number; readonly max?: number }): boolean =>
+const inRange = (value: number, { min, max }: { readonly min?: number | undefined; readonly max?: number | undefined }): boolean =>
   value >= (min ?? -Infinity) && value <= (max ?? Infinity)
 
 /** What may be entered, in words: options, or a range with its unit. */
-export function expectedOf(of: { readonly options?: readonly string[]; readonly unit?: string; readonly min?: number; readonly max?: number }): string {
+export function expectedOf(of: {
+  readonly options?: readonly string[]
+  readonly unit?: string | undefined
+  readonly min?: number | undefined
+  readonly max?: number | undefined
+}): string {
   if (of.options && of.options.length > 0) return `one of: ${of.options.join(', ')}`
   const unit = of.unit ? ` ${of.unit}` : ''
   if (of.min !== undefined && of.max !== undefined) return `a number from ${of.min} to ${of.max}${unit}`
