@@ -99,6 +99,7 @@ describe('a bad pack is refused with file, id and cure', () => {
       /knee\.cond\..*: weighs with figures of Kim 2007, which are not verified/,
     ],
     ['an item that is no mapping', tests, 'items:\n', 'items:\n  - squat\n', /regions\/knee\/tests\.yaml.*must be object/],
+    ['a phrase of nothing', 'regions/knee/phrases.yaml', ', covers: [knee.neighbours.hip-reproduces]', '', /knee\.note\.hip: is said of nothing/],
     ['YAML that does not parse', 'regions/knee/look.yaml', 'stage: look', 'stage: [look', /not valid YAML/],
     ['a group that does not exist', 'regions/knee/flags.yaml', 'asks: [bowed]', 'asks: [bowd]', /asks the group "bowd"/],
   ])('%s', (_what, path, from, to, told) => {
@@ -106,6 +107,20 @@ describe('a bad pack is refused with file, id and cure', () => {
   })
 
   it.each([
+    [
+      'a phrase that speaks for a measurement',
+      'regions/knee/phrases.yaml',
+      'covers: [knee.neighbours.hip-reproduces]',
+      'covers: [knee.move.hyperextension]',
+      /knee\.note\.hip: covers knee\.move\.hyperextension, which has no plain word for normal/,
+    ],
+    [
+      'a phrase over two stages',
+      'regions/knee/phrases.yaml',
+      'covers: [knee.test.mcmurray,',
+      'covers: [knee.feel.calf, knee.test.mcmurray,',
+      /knee\.note\.meniscus: covers items of feel and test/,
+    ],
     [
       'a word that is not an option',
       'regions/knee/flags.yaml',

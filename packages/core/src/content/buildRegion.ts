@@ -3,9 +3,9 @@ import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Placed, type Sources } from './readSources.js'
 import { itemsOfRule } from './rules.js'
 import type { CalcSource, ConditionSource, FlagSource, RegionSource } from './source.js'
-import type { Calc, Condition, Flag, Hold, Item, Modifier, Pack, PromptGroup, Region, RegionalItem, RuleNode } from './types.js'
+import type { Calc, Condition, Flag, Hold, Item, Modifier, Pack, Phrase, PromptGroup, Region, RegionalItem, RuleNode } from './types.js'
 
-export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'groups' | 'holds' | 'modifiers' | 'conditions'> {
+export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'groups' | 'holds' | 'modifiers' | 'conditions' | 'phrases'> {
   readonly region: Region
 }
 
@@ -22,7 +22,7 @@ export function buildRegion(placed: Placed<RegionSource>, shelf: Shelf, problems
   const groups = builder.groups()
   const flags = builder.flags(groups)
   const calcs = builder.calcs()
-  const parts = { calcs, flags, groups, holds: builder.holds(), modifiers: builder.modifiers(), conditions: builder.conditions() }
+  const parts = { calcs, flags, groups, holds: builder.holds(), modifiers: builder.modifiers(), conditions: builder.conditions(), phrases: builder.phrases() }
   for (const things of Object.values(parts)) builder.unique(things)
   return { region: builder.region(flags, groups, calcs), ...parts }
 }
@@ -184,6 +184,14 @@ class RegionBuilder {
 
   modifiers(): Modifier[] {
     return this.here(this.shelf.sources.modifiers).map(({ source, path }) => ({ classes: [], concepts: [], ...source, region: this.id, when: this.rule(source.when, path, source.id) }))
+  }
+
+  phrases(): Phrase[] {
+    return this.here(this.shelf.sources.phrases).map(({ source: written, path }) => {
+      const { id, says, covers = [], when } = inRegion(written, this.id)
+      if (covers.length === 0 && when === undefined) this.problems.push({ file: path, id, reason: 'is said of nothing', cure: 'name what it covers, or when it is said' })
+      return { id, region: this.id, says, covers: covers.map((item) => this.listed(item, path, id)), ...(when === undefined ? {} : { when: this.rule(when, path, id) }) }
+    })
   }
 
   conditions(): Condition[] {

@@ -47,6 +47,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     pathways: sources.pathways.map(({ source }) => source),
     conditions: parts.flatMap((part) => part.conditions),
     schools,
+    phrases: parts.flatMap((part) => part.phrases),
     lesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,

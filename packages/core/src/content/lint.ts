@@ -8,6 +8,7 @@ import { MEASURES } from '../measure/registry.js'
 import type { Prepared } from '../judge/prepare.js'
 import { NO, YES } from '../judge/truth.js'
 import { itemsById } from '../record/checkEntry.js'
+import { hasPlainNormal } from '../record/examinedNormal.js'
 
 /**
  * Reviews a compiled pack: words and kinds of every comparison, sources of figures, ceilings of the core, keys, cycles, what `inPlay`
@@ -24,7 +25,7 @@ export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
 
 /** What can be said of a region without searching. */
 export const lintRegion = (view: Pack): Problem[] =>
-  [...lintCore(view), ...lintHere(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
+  [...lintCore(view), ...lintHere(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view), ...lintPhrases(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
 
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
 
@@ -163,6 +164,22 @@ function lintInPlay(pack: Pack): Problem[] {
     return item !== undefined && (item.depth === 'core' || item.depth === 'card' || isWorkedOutFromCore(item, pack))
   }
   return pack.flags.flatMap((flag) => itemsOfRule(flag.inPlay, calcs).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
+}
+
+/** A phrase speaks for items that have one plain word for normal, of one stage, so that it stands in their section of the note. */
+function lintPhrases(view: Pack): Problem[] {
+  const items = itemsById(view)
+  return view.phrases.flatMap(({ id, covers }) => {
+    const stages = new Set(covers.map((item) => items.get(item)?.stage))
+    const unfit = covers.filter((one) => {
+      const item = items.get(one)
+      return !item || !hasPlainNormal(item)
+    })
+    return [
+      ...unfit.map((item) => problem(id, `covers ${item}, which has no plain word for normal in this region`, 'leave it out: its value is always told')),
+      ...(stages.size > 1 ? [problem(id, `covers items of ${[...stages].join(' and ')}`, 'say each stage by itself')] : []),
+    ]
+  })
 }
 
 /** Proves by search that flags of a region can be met, be excluded, and are not met unseen. */

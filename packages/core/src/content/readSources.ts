@@ -3,7 +3,7 @@ import { checkShape } from './schema.js'
 import { evenItem } from './evenItem.js'
 import { oncePer } from './oncePer.js'
 import type { Problem } from './problem.js'
-import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, ProfileSource, RegionSource, SchoolSource, SourceFile } from './source.js'
+import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, PhraseSource, ProfileSource, RegionSource, SchoolSource, SourceFile } from './source.js'
 import type { Item, Lesions, Stage, Pathway } from './types.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
@@ -28,6 +28,7 @@ export interface Sources {
   readonly pathways: Placed<Pathway>[]
   readonly conditions: Placed<ConditionSource>[]
   readonly schools: Placed<SchoolSource>[]
+  readonly phrases: Placed<PhraseSource>[]
 }
 
 /** Whether a thing stands in a region: its own, or a shared one that is meant for it. */
@@ -48,7 +49,7 @@ const textNaming = oncePer((shared: object): string | undefined => {
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
-  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [] }
+  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [], phrases: [] }
   for (const file of files) {
     const document = withEvenItems(parseYaml(file, problems))
     if (document === undefined) continue
@@ -96,4 +97,5 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   sources.pathways.push(...all<Pathway>('pathways'))
   sources.conditions.push(...all<ConditionSource>('conditions'))
   sources.schools.push(...all<SchoolSource>('schools'))
+  sources.phrases.push(...all<PhraseSource>('phrases'))
 }

@@ -12,6 +12,7 @@ export function rulesOf(pack: Pack): (readonly [id: string, rule: RuleNode])[] {
     ...pack.groups.map((group) => [group.id, group.when] as const),
     ...pack.holds.map((hold) => [hold.id, hold.when] as const),
     ...pack.modifiers.map((modifier) => [modifier.id, modifier.when] as const),
+    ...pack.phrases.flatMap(({ id, when }) => (when ? [[id, when] as const] : [])),
     ...pack.conditions.flatMap(({ id, gate, evidence }) => [...(gate ? [gate] : []), ...evidence.map((one) => one.when)].map((rule) => [id, rule] as const)),
   ]
 }

@@ -188,6 +188,7 @@ const FILES: Readonly<Record<string, object>> = {
     quick: object(['arm', 'leg'], { arm: texts, leg: texts }),
     readAs: list(object(['item', 'as', 'lost', 'severe'], { item: text, as: text, lost: { type: 'number' }, severe: { type: 'number' } })),
   }),
+  phrases: object(['phrases'], { for: texts, phrases: list(object(['id', 'says'], { id, says: text, covers: { ...texts, minItems: 1 }, when: rule })) }),
   conditions: object(['conditions'], {
     for: texts,
     conditions: list(object(['id', 'name', 'picture', 'prior', 'defaultTier'], { id, name: text, picture: text, prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }), gate: rule, evidence: list(evidence), defaultTier: text })),

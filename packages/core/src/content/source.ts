@@ -107,6 +107,13 @@ export interface HoldSource {
   readonly source?: string
 }
 
+export interface PhraseSource {
+  readonly id: string
+  readonly says: string
+  readonly covers?: readonly string[]
+  readonly when?: RuleSource
+}
+
 export interface RegionSource {
   readonly id: string
   readonly name: string

@@ -313,6 +313,17 @@ export interface Pathway {
   readonly source?: string
 }
 
+/** What the note says of a joint in words of its own, instead of a list of names. */
+export interface Phrase {
+  readonly id: string
+  readonly region: string
+  readonly says: string
+  /** Items that must all have been examined and be normal on the side that it is said of. */
+  readonly covers: readonly string[]
+  /** What must be met besides; by itself for a rule whose outcome the note tells. */
+  readonly when?: RuleNode
+}
+
 export interface Scale {
   readonly id: string
   readonly grades: readonly string[]
@@ -424,6 +435,7 @@ export interface Pack {
   readonly pathways: readonly Pathway[]
   readonly conditions: readonly Condition[]
   readonly schools: readonly School[]
+  readonly phrases: readonly Phrase[]
   readonly lesions: Lesions
   readonly sets: Readonly<Record<string, readonly string[]>>
   readonly cautions: readonly string[]

@@ -39,5 +39,6 @@ function makeView(pack: Pack, id: string): Pack {
     modifiers: here(pack.modifiers),
     conditions: here(pack.conditions),
     schools: here(pack.schools),
+    phrases: here(pack.phrases),
   }
 }

@@ -1,5 +1,5 @@
 import { leavesOf, rulesOf } from '../content/rules.js'
-import type { Flag, Hold, Item, Leaf, Modifier, Pack, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
+import type { Flag, Hold, Item, Leaf, Modifier, Pack, Phrase, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
 import { tierRank } from '../content/types.js'
 import { compileRule } from './compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
@@ -50,6 +50,7 @@ export class Prepared {
   readonly compared: ReadonlySet<number>
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
   readonly calcs: readonly ReadyCalc[]
+  readonly phrases: readonly { readonly phrase: Phrase; readonly rule: Compiled | undefined }[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
   /** Every rule compiled, by its number. */
@@ -88,6 +89,7 @@ export class Prepared {
       Object.values(item.derive?.from ?? {}).flatMap((path) => this.sourceIndex(path).map((source) => ({ item: at, source }))),
     )
     this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
+    this.phrases = pack.phrases.map((phrase) => ({ phrase, rule: phrase.when && ready(phrase.when) }))
     this.compared = new Set(rulesOf(pack).flatMap(([, rule]) => leavesOf(rule).flatMap((leaf) => comparedItem(leaf).map((id) => this.index(id)))))
   }
 

@@ -34,3 +34,23 @@ export function normalEntry(item: Item, side: Side, recorder: Recorder): Entry |
 export function examinedNormal(pack: Pack, depths: readonly Item['depth'][], recorder: Recorder): Entry[] {
   return pack.items.filter((item) => depths.includes(item.depth)).flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))
 }
+
+/**
+ * Whether an item has one plain word for normal, so that "normal" says all there is to say of it: not a number, a place or a speed, nor a
+ * choice of which every word is as good as another.
+ */
+export const hasPlainNormal = (item: Item): boolean =>
+  item.normal !== undefined &&
+  !item.mustBeTold &&
+  (item.kind === 'laxity' || (item.options.length > 0 && !item.options.every((word) => item.calm.includes(word))))
+
+/**
+ * Whether a finding is that plain word and nothing besides: "sore but even" is nothing to worry about, but it is not "even"; and a measured
+ * laxity is worth its number however firm its end.
+ */
+export function isPlainNormal(item: Item, { value, qualifiers = {} }: Pick<Entry, 'value' | 'qualifiers'>): boolean {
+  const { normal } = item
+  if (!normal || !hasPlainNormal(item) || String(value) !== String(normal.value)) return false
+  const usual = normal.qualifiers ?? {}
+  return Object.keys({ ...usual, ...qualifiers }).every((name) => String(usual[name]) === String(qualifiers[name]))
+}

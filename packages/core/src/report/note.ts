@@ -1,17 +1,17 @@
 import { localChoices } from '../content/profile.js'
-import type { Item, Pack, Stage } from '../content/types.js'
+import type { Pack, Stage, Tier } from '../content/types.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf } from '../judge/priorityOf.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueAt, windowsOf } from '../judge/clock.js'
-import { itemsById } from '../record/checkEntry.js'
-import type { Entry, Examination } from '../record/entry.js'
+import type { Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { NoteFindings } from './noteFindings.js'
 import { acceptedWords, earlierLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
-import { findingWords, isAbnormalEntry, isMeasured, sideWord } from './words.js'
+import { sideWord } from './words.js'
 
 export interface NoteSection {
   readonly heading: string
@@ -37,59 +37,30 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 /** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
 export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
-  const sections = HEADINGS.flatMap(([stage, heading]) => stageSection(pack, entries, stage, heading, zone))
+  const findings = new NoteFindings(pack, entries, judged, examination.complaint.sides, zone)
+  const sections = HEADINGS.flatMap(([stage, heading]) => sectionOf(heading, findings.linesOf(stage)))
   const earlier = earlierLines(pack, earlierFlags(judged), zone)
-  const before = earlier.length > 0 ? [{ heading: 'Earlier in this examination', lines: earlier }] : []
   return [
     priorityLine(pack, examination, judged, zone),
-    ...before,
+    ...sectionOf('Earlier in this examination', earlier),
     ...sections,
-    ...scoresSection(judged),
-    missingSection(judged),
-    ...localSection(pack, examination),
+    ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
+    missingSection(pack, judged),
+    ...sectionOf('Judged by local choices', localLines(pack, examination)),
   ]
 }
 
 /** Where this site's rules differ from the pack's own. */
-function localSection({ schools }: Pack, { complaint }: Examination): NoteSection[] {
-  const lines = localChoices(schools, complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
-  return lines.length > 0 ? [{ heading: 'Judged by local choices', lines }] : []
-}
+const localLines = ({ schools }: Pack, { complaint }: Examination): string[] =>
+  localChoices(schools, complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
+
+const sectionOf = (heading: string, lines: readonly string[]): NoteSection[] => (lines.length > 0 ? [{ heading, lines }] : [])
 
 /** Scores that something speaks for; a range says that parts are missing. */
-function scoresSection(judged: Judgement): NoteSection[] {
-  const lines = scoreReadings(judged).map(
-    (score) => `${score.label}${sidePart(score.side)}: ${spanWords(score)}${score.low === score.high ? '' : ', parts missing'}`,
-  )
-  return lines.length > 0 ? [{ heading: 'Scores', lines }] : []
-}
+const scoreLines = (judged: Judgement): string[] =>
+  scoreReadings(judged).map((score) => `${score.label}${sidePart(score.side)}: ${spanWords(score)}${score.low === score.high ? '' : ', parts missing'}`)
 
-/** What has no word for "nothing" says something whatever the answer: a sex, a place, a way of beginning. */
-const isAlwaysTold = (item: Item | undefined): boolean =>
-  item !== undefined && (item.mustBeTold || (item.options.length > 1 && item.options.every((word) => item.calm.includes(word))))
-
-function stageSection(pack: Pack, entries: readonly Entry[], stage: Stage, heading: string, zone: string | undefined): NoteSection[] {
-  const items = itemsById(pack)
-  const own = entries.filter((entry) => items.get(entry.item)?.stage === stage)
-  if (own.length === 0) return []
-  const telling = own.filter(
-    (entry) => entry.state !== 'examined' || isAbnormalEntry(pack, entry) || isMeasured(pack, entry) || isAlwaysTold(items.get(entry.item)),
-  )
-  const normal = [...new Set(own.filter((entry) => !telling.includes(entry)).map((entry) => items.get(entry.item)?.label ?? entry.item))]
-  const lines = telling.map(
-    (entry) =>
-      `${items.get(entry.item)?.label ?? entry.item}${sidePart(entry.side)}: ${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`,
-  )
-  return [
-    {
-      heading,
-      lines:
-        normal.length > 0
-          ? [...lines, `${stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'}: ${normal.join('; ')}`]
-          : lines,
-    },
-  ]
-}
+const tierName = (pack: Pack, id: Tier): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
 
 const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
 
@@ -98,7 +69,7 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
   const priority = priorityOf(judged)
   const set = setWords(pack, priority, zone)
   const accepted = acceptedWords(pack, judged, zone)
-  const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
+  const name = (id: Tier): string => tierName(pack, id)
   const range =
     priority.tier !== verdict.floor
       ? name(priority.tier)
@@ -120,16 +91,25 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
   }
 }
 
-function missingSection(judged: Judgement): NoteSection {
+/** What was not examined and could still make it more urgent, with how urgent and for which suspicion. */
+function missingSection(pack: Pack, judged: Judgement): NoteSection {
   const open = openItems(judged)
+  const suspicion = (id: string | undefined): string => judged.verdict.openFlags.find((flag) => flag.id === id)?.title ?? ''
+  const lines = open
+    .slice(0, MOST_OPEN)
+    .map(
+      ({ label, sides, tier, flags, held }) =>
+        `${label}${sides.length === 1 ? sidePart(sides[0] ?? 'none') : ''}: could still be ${tierName(pack, tier)} (${suspicion(flags[0])})${held ? ', on hold' : ''}`,
+    )
   return {
     heading: 'Not examined and still open',
     lines:
-      open.length > 0
-        ? open.slice(0, 12).map((item) => `${item.label}${item.held ? ' (on hold)' : ''}`)
-        : ['Nothing left unexamined could change the priority.'],
+      open.length === 0
+        ? ['Nothing left unexamined could change the priority.']
+        : [...lines, ...(open.length > MOST_OPEN ? [`and ${open.length - MOST_OPEN} more`] : [])],
   }
 }
+const MOST_OPEN = 12
 
 /** The note as plain text, for copying. */
 export const noteText = (sections: readonly NoteSection[]): string =>

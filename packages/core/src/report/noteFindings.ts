@@ -1,0 +1,136 @@
+import type { Item, Pack, Side, Stage } from '../content/types.js'
+import { withoutAssumptions } from '../judge/calcVerdicts.js'
+import type { Judgement } from '../judge/judge.js'
+import { SIDE_INDEX, SIDE_NAMES, type Compiled, type Context } from '../judge/runtime.js'
+import { YES } from '../judge/truth.js'
+import { itemsById } from '../record/checkEntry.js'
+import type { Entry } from '../record/entry.js'
+import { isPlainNormal } from '../record/examinedNormal.js'
+import { findingWords, sideWord } from './words.js'
+
+/** What is recorded of one item, the side of the complaint first. */
+interface Finding {
+  readonly item: Item
+  readonly entries: readonly Entry[]
+}
+
+/** The items that were examined and are normal, each with the sides on which. */
+type Normal = ReadonlyMap<string, ReadonlySet<Side>>
+
+/**
+ * What was found, stage by stage, as lines of a note. An item that says something on either side has one line with both, so that the sides
+ * can be compared; what is normal is said in the phrases of the joint, and what no phrase covers by name and side.
+ */
+export class NoteFindings {
+  private readonly findings: readonly Finding[]
+  private readonly normal: Normal
+  private readonly bare: Context
+
+  constructor(
+    private readonly pack: Pack,
+    entries: readonly Entry[],
+    private readonly judged: Judgement,
+    sides: readonly Side[],
+    private readonly zone: string | undefined,
+  ) {
+    this.findings = byItem(pack, entries, sides)
+    this.bare = withoutAssumptions(judged)
+    this.normal = new Map(
+      this.findings.map(({ item, entries: own }) => [item.id, new Set(own.filter((entry) => !this.says(item, entry)).map((entry) => entry.side))]),
+    )
+  }
+
+  /** Lines of one stage, none when nothing of it was recorded. */
+  linesOf(stage: Stage): readonly string[] {
+    const own = this.findings.filter(({ item }) => item.stage === stage)
+    const [telling, calm] = [own.filter((one) => this.isTelling(one)), own.filter((one) => !this.isTelling(one))]
+    const phrases = this.judged.prepared.phrases.filter(({ phrase }) => itemsById(this.pack).get(phrase.covers[0] ?? '')?.stage === stage)
+    const said = phrases.flatMap(({ phrase, rule }) => {
+      const sides = this.sidesOf(phrase.covers).filter((side) => !rule || this.isMet(rule, side))
+      return sides.length > 0 ? [{ phrase, sides }] : []
+    })
+    const isSaid = (item: string, side: Side): boolean =>
+      said.some(({ phrase, sides }) => phrase.covers.includes(item) && (sides.includes(side) || side === 'none'))
+    const left = calm.map(({ item, entries }) => ({ label: item.label, sides: entries.map((entry) => entry.side).filter((side) => !isSaid(item.id, side)) }))
+    return [...telling.map((one) => this.line(one)), ...inOneBreath(said.map(({ phrase, sides }) => [spoken(sides), phrase.says])), ...named(left, stage)]
+  }
+
+  /** What the note tells of rules by their outcome: of each side for which it is settled. */
+  outcomes(): readonly string[] {
+    const { prepared, sides } = this.judged
+    return prepared.phrases.flatMap(({ phrase, rule }) => {
+      if (phrase.covers.length > 0 || !rule) return []
+      const met = sides.map((side) => SIDE_NAMES[side] ?? 'none').filter((side) => this.isMet(rule, side))
+      const isSided = prepared.pack.regions[0]?.side !== false
+      return met.length === 0 ? [] : [`${isSided ? spoken(met) : ''}${phrase.says}`]
+    })
+  }
+
+  private isMet(rule: Compiled, side: Side): boolean {
+    const sides = side === 'none' ? this.judged.sides : [SIDE_INDEX[side]]
+    return sides.every((one) => rule.run(this.bare, one) === YES)
+  }
+
+  /** The sides on which everything that is covered was examined and is normal; `none` for what has no side. */
+  private sidesOf(covers: readonly string[]): readonly Side[] {
+    const items = itemsById(this.pack)
+    const isNormal = (id: string, side: Side): boolean => this.normal.get(id)?.has(items.get(id)?.sided ? side : 'none') ?? false
+    const candidates: readonly Side[] = covers.some((id) => items.get(id)?.sided) ? ['right', 'left'] : ['none']
+    return candidates.filter((side) => covers.every((id) => isNormal(id, side)))
+  }
+
+  private isTelling({ item, entries }: Finding): boolean {
+    return entries.some((entry) => this.says(item, entry))
+  }
+
+  /** Whether an entry says more than that it was examined and is normal. */
+  private says(item: Item, entry: Entry): boolean {
+    return entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
+  }
+
+  /** @example "Lachman: right 8 mm, end point soft; left end point firm, equal to the other side" */
+  private line({ item, entries }: Finding): string {
+    const words = entries.map(
+      (entry) => `${findingWords(this.pack, entry, this.zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`,
+    )
+    const [first, second] = words
+    if (second !== undefined && first === second) return `${item.label}: both sides ${second}`
+    return `${item.label}: ${entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')}`
+  }
+}
+
+function byItem(pack: Pack, entries: readonly Entry[], sides: readonly Side[]): Finding[] {
+  const items = itemsById(pack)
+  const found = new Map<Item, Entry[]>()
+  for (const entry of entries) {
+    const item = items.get(entry.item)
+    if (item) found.set(item, [...(found.get(item) ?? []), entry])
+  }
+  const rank = ({ side }: Entry): number => (sides[0] === side ? 0 : side === 'right' ? 1 : 2)
+  return [...found].map(([item, own]) => ({ item, entries: own.sort((a, b) => rank(a) - rank(b)) }))
+}
+
+/** @example spoken(['right', 'left']) // "Both sides: " */
+const spoken = (sides: readonly Side[]): string => {
+  const [side] = sides
+  return sides.length > 1 ? 'Both sides: ' : side === undefined || side === 'none' ? '' : `${side === 'right' ? 'Right' : 'Left'}: `
+}
+
+/** All that is said of the same sides as one line. */
+function inOneBreath(said: readonly (readonly [of: string, says: string])[]): string[] {
+  const lines = new Map<string, string[]>()
+  for (const [of, says] of said) lines.set(of, [...(lines.get(of) ?? []), says])
+  return [...lines].map(([of, says]) => `${of}${says.join(' ')}`)
+}
+
+/** What is normal and in no phrase, by name, a line for each way in which sides were examined. */
+function named(left: readonly { readonly label: string; readonly sides: readonly Side[] }[], stage: Stage): string[] {
+  const heading = stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'
+  const groups = new Map<string, string[]>()
+  for (const { label, sides } of left) {
+    if (sides.length === 0) continue
+    const on = sides.length > 1 ? ', both sides' : sides[0] === 'none' ? '' : `, ${sides[0] ?? ''} only`
+    groups.set(on, [...(groups.get(on) ?? []), label])
+  }
+  return [...groups].map(([on, labels]) => `${heading}${on}: ${labels.join('; ')}`)
+}

@@ -1,0 +1,119 @@
+import { describe, expect, it } from 'vitest'
+import { clinicalNote, examinedNormal, itemsById, judgement, viewOf, type Entry, type Side } from '../src/index.js'
+import { AS_OF, entriesFor, newId, thePack, type Findings } from './support.js'
+
+const recorder = { by: 'dr', at: AS_OF, newId }
+const sidesIn = (region: string): readonly Side[] => (viewOf(thePack(), region).regions[0]?.side === false ? ['right', 'left'] : ['right'])
+const noteOf = (region: string, entries: readonly Entry[]) => {
+  const examination = { complaint: { region, sides: sidesIn(region) }, asOf: AS_OF, setting: 'primary-care' as const, entries }
+  return clinicalNote(thePack(), examination, judgement(thePack(), examination))
+}
+const linesOf = (region: string, entries: readonly Entry[], heading: string): readonly string[] =>
+  noteOf(region, entries).find((section) => section.heading === heading)?.lines ?? []
+const knee = (findings: Findings, heading: string): readonly string[] => linesOf('knee', entriesFor(findings), heading)
+
+describe('a finding in the note', () => {
+  it('stands in one line with the other side, the sore side first', () => {
+    expect(
+      knee(
+        { 'knee.test.lachman': { value: 8, qualifiers: { 'end-point': 'soft' } }, 'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } } },
+        'Tests',
+      ),
+    ).toEqual(['Lachman: right 8 mm, end point soft; left 2 mm, end point firm'])
+    const bend = { qualifiers: { active: 120, passive: 125 } }
+    expect(knee({ 'knee.move.flexion': bend, 'knee.move.flexion left': bend }, 'Move')).toEqual(['Bend: both sides active 120°, passive 125°'])
+  })
+
+  it('is not called normal on the side where it is not, nor on a side that was not examined', () => {
+    expect(knee({ 'knee.feel.calf': '2', 'knee.feel.calf left': '0' }, 'Feel')).toEqual(['Calf: right 2 (clear); left 0 (none)'])
+    expect(knee({ 'knee.feel.calf': '0' }, 'Feel')).toEqual(['Examined and normal, right only: Calf'])
+    expect(knee({ 'knee.feel.calf': '0', 'knee.feel.calf left': '0' }, 'Feel')).toEqual(['Examined and normal, both sides: Calf'])
+  })
+
+  it('that is nothing to worry about but not the plain word is told, not called normal', () => {
+    expect(knee({ 'knee.look.skin': 'scar' }, 'Look')).toEqual(['Skin: right scar'])
+    expect(knee({ 'knee.look.skin': 'clear' }, 'Look')).toEqual(['Examined and normal, right only: Skin'])
+  })
+
+  it('that could not be had says why', () => {
+    expect(knee({ 'knee.test.mcmurray': { state: 'not-valid', reason: 'guarding' } }, 'Tests')).toEqual(['McMurray: right not valid (guarding)'])
+  })
+})
+
+describe('a phrase of the note', () => {
+  it('is said of a side when all that it covers was examined there, the rest by name', () => {
+    const lines = { 'knee.feel.medial-joint-line': '0', 'knee.feel.lateral-joint-line': '0' } as const
+    expect(knee(lines, 'Feel')).toEqual(['Right: Joint lines not tender.'])
+    expect(knee({ ...lines, 'knee.feel.medial-joint-line left': '0' }, 'Feel')).toEqual([
+      'Right: Joint lines not tender.',
+      'Examined and normal, left only: Medial joint line',
+    ])
+  })
+
+  it('calls no laxity firm and equal that was measured, or not compared', () => {
+    const firm = { qualifiers: { 'end-point': 'firm', equal: true } }
+    const others = { 'knee.test.valgus-30': firm, 'knee.test.varus-30': firm, 'knee.test.step-off': 'normal' } as const
+    expect(knee({ ...others, 'knee.test.lachman': firm }, 'Tests').join()).toContain('Right: Lachman firm and equal')
+    for (const lachman of [{ value: 6, ...firm }, { qualifiers: { 'end-point': 'firm' } }, { qualifiers: { 'end-point': 'firm', equal: false } }])
+      expect(knee({ ...others, 'knee.test.lachman': lachman }, 'Tests').join()).not.toContain('Lachman firm and equal')
+  })
+
+  it.each(thePack().regions.map((region) => region.id))('of %s is said of a calm joint, and not once one of its findings is missing', (region) => {
+    const view = viewOf(thePack(), region)
+    const items = itemsById(view)
+    const calm = examinedNormal(view, ['core', 'prompted', 'on-demand'], recorder)
+    const said = view.phrases.filter((phrase) => phrase.covers.length > 0)
+    const text = (entries: readonly Entry[]): string =>
+      noteOf(region, entries)
+        .flatMap((section) => section.lines)
+        .join('\n')
+    expect(said.length).toBeGreaterThan(3)
+    const whole = text(calm)
+    for (const { says, covers } of said) {
+      expect(whole).toContain(says)
+      const covered = calm.filter((entry) => covers.includes(entry.item))
+      expect(text(covered)).toContain(says)
+      for (const id of covers) expect(text(covered.filter((entry) => entry.item !== id)), `${says} without ${items.get(id)?.label ?? id}`).not.toContain(says)
+    }
+  })
+})
+
+describe('the outcome of a film rule in the note', () => {
+  const turned: Findings = { 'story.trauma': 'present', 'patient.age-years': 30, 'story.onset-at': { value: AS_OF, qualifiers: { precision: 'hour' } } }
+  const bones = ['lateral-malleolus-posterior', 'lateral-malleolus-tip', 'medial-malleolus-posterior', 'medial-malleolus-tip'].map(
+    (bone) => `ankle.feel.${bone}`,
+  )
+  const points = Object.fromEntries([...bones, 'foot.feel.fifth-metatarsal-base', 'foot.feel.navicular'].map((id) => [id, '0']))
+  const told = {
+    ...turned,
+    ...points,
+    'screen.four-steps': 'freely',
+    'patient.cognition': 'yes',
+    'patient.intoxicated': 'absent',
+    'patient.limb-block': 'absent',
+    'patient.neuropathy': 'absent',
+    'story.distracting-injury': 'absent',
+    'story.head-injury': 'absent',
+  } as const
+  const outcomes = (findings: Findings): readonly string[] =>
+    linesOf('ankle', entriesFor(findings, 'right', AS_OF, 'ankle'), 'Rules and scores').filter((line) => line.includes('ilm rule'))
+
+  it('is told once it is settled either way', () => {
+    expect(outcomes(told)).toEqual(['Right: Film rule of ankle and foot not met.'])
+    expect(outcomes({ ...told, 'ankle.feel.lateral-malleolus-tip': '2' })).toEqual(['Right: Film rule of ankle and foot met: film.'])
+  })
+  it('is not told while one of its bones was not felt, nor without an injury', () => {
+    const { 'foot.feel.navicular': _, ...unseen } = told as Findings
+    expect(outcomes(unseen)).toEqual([])
+    expect(outcomes({ ...told, 'story.trauma': 'absent' })).toEqual([])
+  })
+})
+
+describe('what is still open in the note', () => {
+  it('says how urgent it could still make it and for which suspicion, and how many more there are', () => {
+    const lines = knee({ 'story.trauma': 'present', 'feel.effusion': 'moderate' }, 'Not examined and still open')
+    expect(lines).toHaveLength(13)
+    for (const line of lines.slice(0, 12)) expect(line).toMatch(/^[^:]+: could still be (Now|Today|Days|Weeks|Routine) \(.+\)/)
+    expect(lines.at(-1)).toMatch(/^and \d+ more$/)
+  })
+})
