@@ -86,6 +86,28 @@ describe('the check of pulse and nerve in a letter', () => {
   })
 })
 
+describe('what was found, in a letter', () => {
+  const found = (findings: Findings): string | undefined => letterOf(findings).paragraphs.find((one) => one.heading === 'Found')?.text
+  it('stands with the other side, and a measure where the sides differ', () => {
+    const bend = (active: number): object => ({ qualifiers: { active, passive: active } })
+    expect(
+      found({
+        'feel.effusion': 'moderate',
+        'feel.effusion left': 'none',
+        'knee.move.flexion': bend(90),
+        'knee.move.flexion left': bend(140),
+        'knee.move.extension': bend(0),
+        'knee.move.extension left': bend(0),
+        'knee.feel.calf left': '2',
+      }),
+    ).toBe('Effusion: right moderate; left none. Bend: right active 90°, passive 90°; left active 140°, passive 140°.')
+  })
+  it('says of what could not be had why', () => {
+    expect(found({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' } })).toBe('Lachman: right could not be done (guarding).')
+    expect(found({ 'knee.feel.calf': '0' })).toBeUndefined()
+  })
+})
+
 describe('the background in a note', () => {
   it('names what is not ordinary on the patient card, and calls only the rest usual', () => {
     const examination = exam(entriesFor({ 'patient.anticoagulant': ['warfarin'], 'patient.cancer': 'active', 'patient.diabetes': 'none' }))

@@ -20,7 +20,8 @@ describe('a finding in the note', () => {
         'Tests',
       ),
     ).toEqual(['Lachman: right 8 mm, end point soft; left 2 mm, end point firm'])
-    const bend = { qualifiers: { active: 120, passive: 125 } }
+    // However the readings were stored.
+    const bend = { qualifiers: { passive: 125, active: 120 } }
     expect(knee({ 'knee.move.flexion': bend, 'knee.move.flexion left': bend }, 'Move')).toEqual(['Bend: both sides active 120°, passive 125°'])
   })
 

@@ -1,4 +1,4 @@
-import type { Destination, Item, Pack } from '../content/types.js'
+import type { Destination, Item, Pack, Side } from '../content/types.js'
 import { dueAt, windowsOf } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
@@ -6,8 +6,9 @@ import { endedFlags } from '../judge/pastFlags.js'
 import { priorityOf, raisedTo } from '../judge/priorityOf.js'
 import { isDecision } from '../record/checkDecision.js'
 import { itemsById } from '../record/checkEntry.js'
-import type { Entry, Examination } from '../record/entry.js'
+import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
 import { acceptedWords, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
@@ -46,7 +47,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
   const [raised] = raisedTo(pack, priorityOf(judged))
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
   const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
-  const wanted = wantedBy(destination, pack, entries, about.zone)
+  const wanted = wantedBy(destination, pack, entries, examination.complaint.sides, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
     to: destination?.name ?? 'Own clinic',
@@ -55,7 +56,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       { heading: 'About', text: aboutText(pack, examination, about) },
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
       ...earlierText(pack, judged, about.zone),
-      ...judgedSides(pack, examination.complaint).flatMap((side) => foundText(pack, entries, side, about.zone)),
+      ...foundText(pack, examination.complaint, entries, about.zone),
       checksText(pack, examination, entries, about.zone),
       ...backgroundText(pack, entries, wanted.told, about.zone),
       ...wanted.held,
@@ -106,14 +107,19 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
   return `${range}. ${reasons.length > 0 ? `${reasons.join('. ')}.` : 'No flag met.'}`
 }
 
-function foundText(pack: Pack, entries: readonly Entry[], side: string, zone: string | undefined): { heading: string; text: string }[] {
-  const items = itemsById(pack)
-  const here = entries.filter((entry) => (entry.side === side || entry.side === 'none') && items.get(entry.item)?.depth !== 'card')
-  const told = here
-    .filter((entry) => entry.state !== 'examined' || (isAbnormalEntry(pack, entry) && !isCheck(items.get(entry.item))))
-    .map((entry) => `${items.get(entry.item)?.label ?? entry.item}: ${findingWords(pack, entry, zone)}`)
-  const where = sideWord(side)
-  return told.length > 0 ? [{ heading: where ? `Found, ${where}` : 'Found', text: `${told.join('. ')}.` }] : []
+/** What is abnormal or could not be had on the sore side, and what measures otherwise there than on the other: each with both sides. */
+function foundText(pack: Pack, complaint: Complaint, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
+  const sides = judgedSides(pack, complaint)
+  const isHere = ({ side }: Entry): boolean => side === 'none' || sides.includes(side)
+  const told = byItem(pack, entries, complaint.sides).filter(({ item, entries: own }) => {
+    if (item.depth === 'card') return false
+    if (own.some((entry) => isHere(entry) && entry.state !== 'examined')) return true
+    if (isCheck(item)) return false
+    const isUneven =
+      item.sided && own.length > 1 && isMeasured(pack, { item: item.id }) && new Set(own.map((entry) => findingWords(pack, entry, zone))).size > 1
+    return isUneven || own.some((entry) => isHere(entry) && isAbnormalEntry(pack, entry))
+  })
+  return told.length > 0 ? [{ heading: 'Found', text: `${told.map((one) => itemLine(pack, one, zone)).join('. ')}.` }] : []
 }
 
 const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || item?.stage === 'vascular'
@@ -157,14 +163,15 @@ function wantedBy(
   destination: Destination | undefined,
   pack: Pack,
   entries: readonly Entry[],
+  sides: readonly Side[],
   zone: string | undefined,
 ): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly Entry[] } {
   const recorded = (wish: string): Entry[] => entries.filter((entry) => entry.item === wish || entry.item.endsWith(`.${wish}`))
   const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
   const told = wishes.flatMap((wish) => wish.entries)
-  const held = told.map((entry) => entryLine(pack, entry, zone))
+  const held = byItem(pack, [...new Set(told)], sides).map((one) => itemLine(pack, one, zone))
   return {
-    held: held.length > 0 ? [{ heading: 'For you', text: `${[...new Set(held)].join('; ')}.` }] : [],
+    held: held.length > 0 ? [{ heading: 'For you', text: `${held.join('. ')}.` }] : [],
     missing: wishes.filter((wish) => wish.entries.length === 0).map((wish) => wish.says),
     told,
   }

@@ -6,13 +6,8 @@ import { YES } from '../judge/truth.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 import { isPlainNormal } from '../record/examinedNormal.js'
-import { findingWords, sideWord } from './words.js'
-
-/** What is recorded of one item, the side of the complaint first. */
-interface Finding {
-  readonly item: Item
-  readonly entries: readonly Entry[]
-}
+import { byItem, itemLine, type ItemFindings } from './itemLines.js'
+import { isAbnormalEntry } from './words.js'
 
 /** The items that were examined and are normal, each with the sides on which. */
 type Normal = ReadonlyMap<string, ReadonlySet<Side>>
@@ -22,7 +17,7 @@ type Normal = ReadonlyMap<string, ReadonlySet<Side>>
  * can be compared; what is normal is said in the phrases of the joint, and what no phrase covers by name and side.
  */
 export class NoteFindings {
-  private readonly findings: readonly Finding[]
+  private readonly findings: readonly ItemFindings[]
   private readonly normal: Normal
   private readonly bare: Context
 
@@ -43,7 +38,8 @@ export class NoteFindings {
   /** Lines of one stage, none when nothing of it was recorded. */
   linesOf(stage: Stage): readonly string[] {
     const own = this.findings.filter(({ item }) => item.stage === stage)
-    const [telling, calm] = [own.filter((one) => this.isTelling(one)), own.filter((one) => !this.isTelling(one))]
+    const telling = own.filter((one) => this.isTelling(one))
+    const calm = own.filter((one) => !this.isTelling(one))
     const phrases = this.judged.prepared.phrases.filter(({ phrase }) => itemsById(this.pack).get(phrase.covers[0] ?? '')?.stage === stage)
     const said = phrases.flatMap(({ phrase, rule }) => {
       const sides = this.sidesOf(phrase.covers).filter((side) => !rule || this.isMet(rule, side))
@@ -52,7 +48,16 @@ export class NoteFindings {
     const isSaid = (item: string, side: Side): boolean =>
       said.some(({ phrase, sides }) => phrase.covers.includes(item) && (sides.includes(side) || side === 'none'))
     const left = calm.map(({ item, entries }) => ({ label: item.label, sides: entries.map((entry) => entry.side).filter((side) => !isSaid(item.id, side)) }))
-    return [...telling.map((one) => this.line(one)), ...inOneBreath(said.map(({ phrase, sides }) => [spoken(sides), phrase.says])), ...named(left, stage)]
+    return [...this.told(telling), ...inOneBreath(said.map(({ phrase, sides }) => [spoken(sides), phrase.says])), ...named(left, stage)]
+  }
+
+  /** The abnormal first, each by itself; then what was compared between the sides; what has no side and is only told, in one line. */
+  private told(telling: readonly ItemFindings[]): string[] {
+    const line = (one: ItemFindings): string => itemLine(this.pack, one, this.zone)
+    const isOdd = ({ entries }: ItemFindings): boolean => entries.some((entry) => entry.state !== 'examined' || isAbnormalEntry(this.pack, entry))
+    const rest = telling.filter((one) => !isOdd(one))
+    const plain = rest.filter(({ item }) => !item.sided).map(line)
+    return [...telling.filter(isOdd).map(line), ...rest.filter(({ item }) => item.sided).map(line), ...(plain.length > 0 ? [plain.join('; ')] : [])]
   }
 
   /** What the note tells of rules by their outcome: of each side for which it is settled. */
@@ -79,7 +84,7 @@ export class NoteFindings {
     return candidates.filter((side) => covers.every((id) => isNormal(id, side)))
   }
 
-  private isTelling({ item, entries }: Finding): boolean {
+  private isTelling({ item, entries }: ItemFindings): boolean {
     return entries.some((entry) => this.says(item, entry))
   }
 
@@ -87,27 +92,6 @@ export class NoteFindings {
   private says(item: Item, entry: Entry): boolean {
     return entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
   }
-
-  /** @example "Lachman: right 8 mm, end point soft; left end point firm, equal to the other side" */
-  private line({ item, entries }: Finding): string {
-    const words = entries.map(
-      (entry) => `${findingWords(this.pack, entry, this.zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`,
-    )
-    const [first, second] = words
-    if (second !== undefined && first === second) return `${item.label}: both sides ${second}`
-    return `${item.label}: ${entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')}`
-  }
-}
-
-function byItem(pack: Pack, entries: readonly Entry[], sides: readonly Side[]): Finding[] {
-  const items = itemsById(pack)
-  const found = new Map<Item, Entry[]>()
-  for (const entry of entries) {
-    const item = items.get(entry.item)
-    if (item) found.set(item, [...(found.get(item) ?? []), entry])
-  }
-  const rank = ({ side }: Entry): number => (sides[0] === side ? 0 : side === 'right' ? 1 : 2)
-  return [...found].map(([item, own]) => ({ item, entries: own.sort((a, b) => rank(a) - rank(b)) }))
 }
 
 /** @example spoken(['right', 'left']) // "Both sides: " */

@@ -31,10 +31,14 @@ function momentWords(at: string, precision: Scalar | readonly string[] | undefin
   return `${precision === 'hour' ? 'about ' : ''}${dayAndTime(at, zone)}`
 }
 
-const withUnit = (value: number, unit: string | undefined): string => (unit === undefined ? String(value) : unit === '°' ? `${value}°` : `${value} ${unit}`)
+/** @example withUnit(1, 'joints') // "1 joint" */
+const withUnit = (value: number, unit: string | undefined): string =>
+  unit === undefined ? String(value) : unit === '°' ? `${value}°` : `${value} ${value === 1 && unit.length > 2 ? unit.replace(/s$/, '') : unit}`
 
 function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar | readonly string[]>>): string[] {
-  return Object.entries(qualifiers).map(([name, value]) => {
+  const order = Object.keys(item.qualifiers)
+  const inOrder = Object.entries(qualifiers).sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
+  return inOrder.map(([name, value]) => {
     const { label, unit } = item.qualifiers[name] ?? { label: name, unit: undefined }
     if (value === true) return label
     if (value === false) return `not ${label}`

@@ -1,0 +1,32 @@
+import type { Item, Pack, Side } from '../content/types.js'
+import { itemsById } from '../record/checkEntry.js'
+import type { Entry } from '../record/entry.js'
+import { findingWords, sideWord } from './words.js'
+
+/** What is recorded of one item, the sore side first. */
+export interface ItemFindings {
+  readonly item: Item
+  readonly entries: readonly Entry[]
+}
+
+/**
+ * Entries item by item, in the order of the pack.
+ * @param sides those of the complaint: the first of them comes first
+ */
+export function byItem(pack: Pack, entries: readonly Entry[], sides: readonly Side[]): readonly ItemFindings[] {
+  const found = new Map<string, Entry[]>()
+  for (const entry of entries) found.set(entry.item, [...(found.get(entry.item) ?? []), entry])
+  const rank = ({ side }: Entry): number => (side === sides[0] ? 0 : side === 'right' ? 1 : 2)
+  return [...itemsById(pack).values()].flatMap((item) => {
+    const own = found.get(item.id)
+    return own ? [{ item, entries: own.sort((a, b) => rank(a) - rank(b)) }] : []
+  })
+}
+
+/** One line for an item with both sides. @example "Lachman: right 8 mm, end point soft; left 2 mm, end point firm" */
+export function itemLine(pack: Pack, { item, entries }: ItemFindings, zone: string | undefined): string {
+  const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
+  const [first, second] = words
+  if (second !== undefined && first === second) return `${item.label}: both sides ${second}`
+  return `${item.label}: ${entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')}`
+}
