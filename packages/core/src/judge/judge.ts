@@ -94,11 +94,11 @@ export const judge = (pack: Pack, examination: Examination): Verdict => judgemen
 /** @param known what was judged of this record before it grew; filled as it is judged */
 export function judgement(pack: Pack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
-  const present = judgedAlone(view, examination, [])
   const { entries } = examination
-  const rechecks = rechecksOf(present.again)
+  const stood = standingEntries(view, preparePack(view).indexOf, entries)
+  const rechecks = rechecksOf(stood.again)
   const decisions = decisionsOf(entries)
-  if (rechecks.length === 0) return { ...present, decisions }
+  if (rechecks.length === 0) return { ...judgedAlone(view, examination, [], stood), decisions }
   const past = pastFlags(
     entries,
     rechecks,
@@ -110,8 +110,7 @@ export function judgement(pack: Pack, examination: Examination, known: PastVerdi
     },
     (id, side) => flagKey(view, id, side),
   )
-  const held = heldFlags(past)
-  return { ...(held.length > 0 ? judgedAlone(view, examination, held) : present), rechecks, past, decisions }
+  return { ...judgedAlone(view, examination, heldFlags(past), stood), rechecks, past, decisions }
 }
 
 /**
@@ -123,9 +122,13 @@ export type PastVerdicts = Map<string, readonly FlagVerdict[]>
 const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined }
 
 /** The judgement of what stands, with the flags that are held from before. */
-function judgedAlone(view: Pack, examination: Examination, held: readonly PastFlag[]): Judgement & { readonly again: readonly Entry[] } {
+function judgedAlone(
+  view: Pack,
+  examination: Examination,
+  held: readonly PastFlag[],
+  { standing, again } = standingEntries(view, preparePack(view).indexOf, examination.entries),
+): Judgement {
   const prepared = preparePack(view)
-  const { standing, again } = standingEntries(view, prepared.indexOf, examination.entries)
   const others = otherEntries(prepared, standing, again, examination.previous ?? [])
   const previous: Earlier[] = []
   for (const [slot, entries] of others) {
@@ -134,7 +137,7 @@ function judgedAlone(view: Pack, examination: Examination, held: readonly PastFl
   }
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, again, others, rechecks: [], past: [], decisions: NONE_DECIDED }
+  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, others, rechecks: [], past: [], decisions: NONE_DECIDED }
 }
 
 function otherEntries(

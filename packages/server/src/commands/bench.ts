@@ -21,43 +21,55 @@ const examinations = CASES.map((one): Examination => ({
 const whole = examinations[CASES.findIndex((one) => one.who === 'pell')]
 if (!whole) throw new Error('the demonstration has no whole examination')
 
-const say = (line: string): void => void process.stdout.write(`${line}\n`)
-const line = (work: string, value: number, unit: string, target: number, isMost: boolean): void => {
-  const kept = isMost ? value < target : value > target
-  say(
-    `${work.padEnd(58)} ${value.toFixed(value < 10 ? 3 : 1).padStart(10)} ${unit.padEnd(4)} target ${isMost ? 'under' : 'over'} ${String(target).padEnd(6)} ${kept ? 'kept' : 'MISSED'}`,
-  )
+interface Line {
+  readonly work: string
+  readonly measure: () => number | Promise<number>
+  readonly unit: 'ms' | '/s'
+  /** Milliseconds at most, or a second at least; none for what is only compared with. */
+  readonly target?: number
 }
-
-say(`${pack.items.length} items, ${pack.flags.length} flags, ${whole.entries.length} entries in the examination judged; one core; medians\n`)
-const compiled = median(15, () => compilePack(files))
-line('compile the whole pack', compiled, 'ms', 150, true)
-const judged = median(400, () => judgement(pack, whole))
-line('judge one complete examination, all flags, with proof', judged, 'ms', 1, true)
-line('judge again after one entry', againTime(whole), 'ms', 0.3, true)
-line(
-  'explanation with counterfactuals',
-  median(100, () => publicAndCounterfactuals(whole)),
-  'ms',
-  10,
-  true,
-)
-line('examinations judged a second, two threads', await perSecond(pack), '/s', 5000, false)
-
-// Beside what no compiler of these files could do without, so that a slow machine shows as one.
-const read = median(15, () => files.map((file) => load(file.text, { schema: CORE_SCHEMA })))
-say(`\nreading the YAML of the pack and no more (js-yaml)\n  takes ${read.toFixed(1)} ms, the whole compilation ${(compiled / read).toFixed(1)} times as long`)
 
 // The knee's flags, since the examination is of a knee.
 const peer = peerOf(viewOf(pack, 'knee'))
 const facts = peer.factsOf(judgement(pack, whole))
+
+const LINES = {
+  compile: { work: 'compile the whole pack', measure: () => median(15, () => compilePack(files)), unit: 'ms', target: 150 },
+  read: { work: 'read its YAML and no more', measure: () => median(15, () => files.map((file) => load(file.text, { schema: CORE_SCHEMA }))), unit: 'ms' },
+  judge: { work: 'judge one complete examination, all flags, with proof', measure: () => median(400, () => judgement(pack, whole)), unit: 'ms', target: 1 },
+  again: { work: 'judge again after one entry', measure: () => againTime(whole), unit: 'ms', target: 0.3 },
+  explain: { work: 'explanation with counterfactuals', measure: () => median(100, () => publicAndCounterfactuals(whole)), unit: 'ms', target: 10 },
+  many: { work: 'examinations judged a second, two threads', measure: () => perSecond(pack), unit: '/s', target: 5000 },
+  peer: { work: 'its flags in a general-purpose rules library', measure: () => medianOf(60, () => peer.engine.run(facts)), unit: 'ms' },
+} as const satisfies Record<string, Line>
+type Name = keyof typeof LINES
+
+/** Other work shares the machine for seconds at a time: every line is measured in each round, and the quietest round of each counts. */
+const ROUNDS = 3
+const best = new Map<Name, number>()
+for (let round = 0; round < ROUNDS; round++) {
+  for (const [name, { measure, unit }] of Object.entries(LINES) as [Name, Line][]) {
+    const [value, before] = [await measure(), best.get(name)]
+    best.set(name, before === undefined ? value : unit === 'ms' ? Math.min(before, value) : Math.max(before, value))
+  }
+}
+
+const say = (line: string): void => void process.stdout.write(`${line}\n`)
+const valueOf = (name: Name): number => best.get(name) ?? NaN
+const times = (one: Name, other: Name): string => `${(valueOf(one) / valueOf(other)).toFixed(1)} times as long`
+
+say(`${pack.items.length} items, ${pack.flags.length} flags, ${whole.entries.length} entries in the examination judged`)
+say(`one core; medians, each of the quietest of ${ROUNDS} rounds\n`)
+for (const [name, { work, unit, target }] of Object.entries(LINES) as [Name, Line][]) {
+  const value = valueOf(name)
+  const kept = target !== undefined && (unit === 'ms' ? value < target : value > target)
+  const verdict = target === undefined ? '' : ` target ${unit === 'ms' ? 'under' : 'over'} ${String(target).padEnd(6)} ${kept ? 'kept' : 'MISSED'}`
+  say(`${work.padEnd(58)} ${value.toFixed(value < 10 ? 3 : 1).padStart(10)} ${unit.padEnd(4)}${verdict}`)
+}
 const met = new Set((await peer.engine.run(facts)).events.map((event) => event.type))
 const ours = judge(pack, whole).flags.map((flag) => flag.id)
-const peerTime = await medianOf(60, () => peer.engine.run(facts))
-say(`\nthe same flags in a general-purpose rules library (json-rules-engine), its leaves already compared for it`)
-say(
-  `  it takes ${peerTime.toFixed(2)} ms, ours with sides, three values, measures and proof ${judged.toFixed(3)} ms: ${(peerTime / judged).toFixed(1)} times as long`,
-)
+say(`\nthe compilation takes ${times('compile', 'read')} as reading its YAML alone (js-yaml)`)
+say(`the library (json-rules-engine, its leaves already compared for it) takes ${times('peer', 'judge')} as ours with sides, three values, measures and proof;`)
 say(`  both meet ${ours.filter((id) => met.has(id)).length} of the ${ours.length} flags met`)
 
 /** The record grows by one entry, as it does with each key in the workspace. */
