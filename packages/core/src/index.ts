@@ -5,13 +5,26 @@ export type { SourceFile } from './content/source.js'
 export * from './record/entry.js'
 export { carriedEntries } from './record/carried.js'
 export { fold, slotKey, superseded, type Folded } from './record/fold.js'
+export { counselsOf, type Counsel } from './judge/counsels.js'
 export { calcVerdicts, scoreReadings, spanWords, type CalcVerdict, type ScoreReading } from './judge/calcVerdicts.js'
 export { comparedItems, judge, judgedSides, judgement, preparePack, type FlagVerdict, type HoldVerdict, type Judgement, type Verdict } from './judge/judge.js'
 export { judgeAlong, rejudge } from './judge/judgeAlong.js'
 export { openItems, type OpenItem } from './judge/openItems.js'
 export { counterfactuals, type ChangedFinding, type Counterfactual } from './judge/counterfactual.js'
 export { findingsOf, type ProofFinding, type ProofNode } from './judge/proof.js'
-export { dueAt, dueState, isCallDue, repairClock, runningClock, tierByClock, WINDOW_HOURS, windowsOf, type ClockReading, type DueState } from './judge/clock.js'
+export {
+  dueAt,
+  dueHere,
+  dueState,
+  isCallDue,
+  repairClock,
+  runningClock,
+  tierByClock,
+  WINDOW_HOURS,
+  windowsOf,
+  type ClockReading,
+  type DueState,
+} from './judge/clock.js'
 export { priorityOf, raisedTo, rangeToAccept, type Priority, type SetPriority } from './judge/priorityOf.js'
 export { modifiedTier, mostUrgent } from './judge/priorityTier.js'
 export * as truth from './judge/truth.js'

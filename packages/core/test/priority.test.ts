@@ -2,7 +2,7 @@ import { thePack } from './support.js'
 import { describe, expect, it } from 'vitest'
 import { all, any, atLeast, exactly, not } from '../src/judge/truth.js'
 import { modifiedTier, mostUrgent, type ApplicableModifier } from '../src/judge/priorityTier.js'
-import { dueAt, dueState, isCallDue, repairClock, runningClock, tierByClock } from '../src/judge/clock.js'
+import { dueAt, dueHere, dueState, isCallDue, repairClock, runningClock, tierByClock } from '../src/judge/clock.js'
 
 const TABLE = [
   ['met', 'met', 'met', 'met'],
@@ -67,6 +67,19 @@ describe('clocks', () => {
   it('crosses midnight', () => expect(runningClock('2026-03-10T22:50:00Z', '2026-03-11T00:20:00Z', 6).elapsedMs).toBe(5_400_000))
   it('a Days flag of Friday 16:00 is due the next Friday 16:00', () => expect(dueAt('2026-11-20T16:00:00Z', 'days')).toBe('2026-11-27T16:00:00.000Z'))
   it('Here has a review date instead', () => expect(dueAt('2026-11-20T16:00:00Z', 'here')).toBeUndefined())
+  it.each<[string, number, 'now' | 'today', readonly string[], string]>([
+    ['two hours to go for a cold foot', 2, 'today', ['V'], '2026-11-21T14:00:00.000Z'],
+    ['two hours to go for a torn tendon', 2, 'today', ['T'], '2026-11-21T16:00:00.000Z'],
+    ['an hour to go', 1, 'today', ['V'], '2026-11-21T16:00:00.000Z'],
+    ['longer to go than there is time', 2, 'now', ['N'], '2026-11-20T16:00:00.000Z'],
+  ])('%s: due by %s', (_what, journeyHours, tier, classes, due) =>
+    expect(
+      dueHere({ tiers: thePack().tiers, journeyHours }, '2026-11-20T16:00:00.000Z', tier, [
+        { tier, classes },
+        { tier: 'here', classes: ['V'] },
+      ]),
+    ).toBe(due),
+  )
   it('turns amber at half of the window and is breached when it is over', () => {
     const at = (time: string) => dueState('2026-11-20T16:00:00Z', '2026-11-21T16:00:00Z', time)
     expect([at('2026-11-20T20:00:00Z'), at('2026-11-21T04:00:00Z'), at('2026-11-21T16:00:00Z')]).toEqual(['in time', 'half gone', 'breached'])

@@ -119,12 +119,21 @@ describe('a local choice', () => {
     expect(windowsOf(quick).today).toBe(12)
     expect(noteText(clinicalNote(quick, hotKnee, judgement(quick, hotKnee)))).toMatch(/Today; due by Tue 10 Mar 2026, 21:00 UTC/)
   })
+  it('may say how far the hospital is: the way comes off the window of an infection, not of a ligament', () => {
+    const far = packWith('knee', { choices: [], journeyHours: 3 })
+    const due = (pack: Pack, examination: Examination): string => noteText(clinicalNote(pack, examination, judgement(pack, examination)))
+    expect(due(far, hotKnee)).toMatch(/Today; due by Wed 11 Mar 2026, 06:00 UTC/)
+    expect(due(packWith('knee', { choices: [], journeyHours: 1 }), hotKnee)).toMatch(/Today; due by Wed 11 Mar 2026, 09:00 UTC/)
+    const torn = about('knee', { 'knee.test.lachman': { value: 9, qualifiers: { 'end-point': 'soft' } }, 'story.giving-way': 'on turning' })
+    expect(due(far, torn)).toMatch(/Weeks.*; due by Tue 21 Apr 2026, 09:00 UTC/)
+  })
   it.each<[string, Parameters<typeof packWith>[1], RegExp]>([
     ['a topic that is none', { choices: [{ region: 'knee', topic: 'Colour of the couch', choice: 'blue' }] }, /no matter on which practice differs/],
     ['a choice that is none', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'never' }] }, /has no choice "never".*days, today when fresh/],
     ['a matter chosen twice', { choices: [1, 2].map(() => ({ region: 'knee', topic: 'Locked knee', choice: 'today for all' })) }, /chosen twice/],
     ['windows that do not rise', { choices: [], windows: { days: 20 } }, /no longer than today/],
     ['a window of nothing', { choices: [], windows: { days: 0 } }, /windows\/days/],
+    ['a way back in time', { choices: [], journeyHours: -1 }, /journeyHours/],
     ['a key that is none', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'today for all', because: 'x' }] }, /"because"/],
   ])('refuses %s, and says why', (_what, profile, why) => expect(faultsOf(profile).join('\n')).toMatch(why))
 })

@@ -31,7 +31,7 @@ export const contentFiles = (region?: string): SourceFile[] =>
     .sort((a, b) => (a.path < b.path ? -1 : 1))
 
 /** The pack of one region as a site with its own profile compiles it. */
-export const packWith = (region: string, profile: { readonly choices: readonly object[]; readonly windows?: object }): Pack =>
+export const packWith = (region: string, profile: { readonly choices: readonly object[]; readonly windows?: object; readonly journeyHours?: number }): Pack =>
   compilePack(contentFiles(region).map((file) => (file.path === 'profile.yaml' ? { ...file, text: JSON.stringify({ profile }) } : file)))
 
 let kept: Pack | undefined

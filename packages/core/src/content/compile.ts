@@ -53,6 +53,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     cautions: pack.cautions,
     stopRules: pack.stopRules ?? [],
     normSchools: pack.normSchools ?? [],
+    journeyHours: sources.profile?.source.journeyHours ?? 0,
     everyLetter: pack.everyLetter ?? [],
   }
 }

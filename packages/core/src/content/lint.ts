@@ -36,8 +36,8 @@ function lintConcepts(pack: Pack): Problem[] {
   const unknown = (id: string, concepts: readonly string[]): Problem[] => concepts.filter((one) => !known.has(one)).map((one) => problem(id, `names the concept "${one}", which no flag has`, 'correct it'))
   const modifiers = [...new Map(pack.modifiers.map((modifier) => [modifier.id, modifier])).values()]
   return [
-    ...modifiers.flatMap(({ id, classes, concepts }) => [
-      ...(classes.length + concepts.length === 0 ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')] : []),
+    ...modifiers.flatMap(({ id, classes, concepts, effect }) => [
+      ...(classes.length + concepts.length === 0 && !('says' in effect) ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')] : []),
       ...unknown(id, concepts),
     ]),
     ...pack.pathways.flatMap(({ id, concepts }) => unknown(id, concepts)),

@@ -164,6 +164,8 @@ export interface ProfileSource {
   readonly choices: readonly LocalChoice[]
   /** Hours that a tier may wait here. */
   readonly windows?: Readonly<Partial<Record<Tier, number>>>
+  /** From this site to the team that takes a patient over. */
+  readonly journeyHours?: number
 }
 
 export interface PackSource {

@@ -243,7 +243,8 @@ export interface Modifier {
   readonly classes: readonly string[]
   readonly concepts: readonly string[]
   readonly when: RuleNode
-  readonly effect: { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier }
+  /** A step or a least tier for the flags it names; or words about what else it changes: where the patient goes, who must know. */
+  readonly effect: { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier } | { readonly says: string }
   readonly source: string
 }
 
@@ -442,6 +443,8 @@ export interface Pack {
   /** What ends a test or the routine examination, and what then. */
   readonly stopRules: readonly { readonly when: string; readonly then: string }[]
   readonly normSchools: readonly NormSchool[]
+  /** From this site to the team that takes a patient over, in hours. */
+  readonly journeyHours: number
   /** Facts that every letter gives, or says that nobody asked. */
   readonly everyLetter: readonly string[]
 }

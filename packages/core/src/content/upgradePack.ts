@@ -8,7 +8,7 @@ export const NO_LESIONS: Lesions = { lesions: [], neighbouringRoots: [], ties: [
  */
 export function upgradePack(stored: Pack): Pack {
   return {
-    ...filled({ lesions: NO_LESIONS, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [] }, stored),
+    ...filled({ lesions: NO_LESIONS, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
     regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
     items: stored.items.map((item) => filled({ lost: [], also: [], carried: item.scope === 'patient' }, item)),
     modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),

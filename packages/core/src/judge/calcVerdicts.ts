@@ -53,7 +53,7 @@ export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
 }
 
 /** A finding that nobody asked for is no finding: a score counts it neither way, although a flag may leave it aside. */
-export const withoutAssumptions = ({ prepared, context }: Judgement): Context => prepared.context(context.slots, context.previous, context.asOf, context.held)
+const withoutAssumptions = ({ prepared, context }: Judgement): Context => prepared.context(context.slots, context.previous, context.asOf, context.held)
 
 /** A number that may still be several: "4", or "2 to 5" while parts are missing. */
 export const spanWords = ({ low, high }: { readonly low: number; readonly high: number }): string => (low === high ? String(low) : `${low} to ${high}`)

@@ -257,7 +257,9 @@ function flagClock(
 ): ClockReading | undefined {
   const days = prepared.reader(clock.from, prepared.item(prepared.index(clock.from)))(context, side)
   const longest = typeof days === 'number' ? days : days !== null && typeof days === 'object' && 'high' in days ? days.high : undefined
-  return longest === undefined ? undefined : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24, 0, windowsOf(prepared.pack))
+  return longest === undefined
+    ? undefined
+    : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24, prepared.pack.journeyHours, windowsOf(prepared.pack))
 }
 
 function modifiersOf({ modifiers }: ReadyFlag, context: Context, side: number): { applicable: ApplicableModifier; truth: 1 | 2 }[] {

@@ -50,6 +50,8 @@ export class Prepared {
   readonly compared: ReadonlySet<number>
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
   readonly calcs: readonly ReadyCalc[]
+  /** Modifiers that move no tier and have something to say. */
+  readonly counsels: readonly { readonly id: string; readonly title: string; readonly says: string; readonly rule: Compiled }[]
   readonly phrases: readonly { readonly phrase: Phrase; readonly rule: Compiled | undefined }[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
@@ -69,7 +71,11 @@ export class Prepared {
     this.holdIndex = indexById(pack.holds)
     const ready = (rule: RuleNode): Compiled => compileRule(rule, this)
     this.calcs = pack.calcs.map((calc, at) => new ReadyCalc(calc, at, ready))
-    const modifiers = pack.modifiers.map((modifier): ReadyModifier => ({ modifier, applicable: applicable(modifier), rule: ready(modifier.when) }))
+    const modifiers = pack.modifiers.flatMap((modifier): ReadyModifier[] => {
+      const moves = applicable(modifier)
+      return moves ? [{ modifier, applicable: moves, rule: ready(modifier.when) }] : []
+    })
+    this.counsels = pack.modifiers.flatMap(({ id, title, effect, when }) => ('says' in effect ? [{ id, title, says: effect.says, rule: ready(when) }] : []))
     this.flags = pack.flags.map((flag) => ({
       flag,
       modifiers: modifiers.filter(({ modifier }) => modifier.concepts.includes(flag.concept) || modifier.classes.some((one) => flag.classes.includes(one))),
@@ -241,8 +247,11 @@ export class Prepared {
 const comparedItem = (leaf: Leaf): string[] =>
   leaf.type === 'rechecked' ? [leaf.item] : leaf.type === 'compare' && leaf.term.fn === 'change' ? [leaf.term.item] : []
 
-const applicable = ({ id, effect }: Modifier): ApplicableModifier =>
-  'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }
+/** What a modifier does to a tier; nothing when it only says something. */
+const applicable = ({ id, effect }: Modifier): ApplicableModifier | undefined => {
+  if ('says' in effect) return undefined
+  return 'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }
+}
 
 const indexById = (things: readonly { readonly id: string }[]): ReadonlyMap<string, number> => new Map(things.map((thing, at) => [thing.id, at]))
 

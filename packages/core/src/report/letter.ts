@@ -1,5 +1,5 @@
 import type { Destination, Item, Pack, Side } from '../content/types.js'
-import { dueAt, windowsOf } from '../judge/clock.js'
+import { dueHere } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
 import { endedFlags } from '../judge/pastFlags.js'
@@ -94,7 +94,7 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
   const priority = priorityOf(judged)
   const set = setWords(pack, priority, zone)
   const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
-  const due = dueAt(examination.asOf, priority.tier, windowsOf(pack))
+  const due = dueHere(pack, examination.asOf, priority.tier, verdict.flags)
   const range = `${tier(priority.tier)}${set ? ` (${set.charAt(0).toLowerCase()}${set.slice(1)})` : ''}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
   const reasons = verdict.flags
     .filter((flag) => flag.tier === verdict.floor && flag.proof)

@@ -1,11 +1,12 @@
 import { localChoices } from '../content/profile.js'
 import type { Pack, Stage, Tier } from '../content/types.js'
+import { counselsOf } from '../judge/counsels.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf } from '../judge/priorityOf.js'
 import type { Judgement } from '../judge/judge.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
-import { dueAt, windowsOf } from '../judge/clock.js'
+import { dueHere } from '../judge/clock.js'
 import type { Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 import { NoteFindings } from './noteFindings.js'
@@ -45,6 +46,10 @@ export function clinicalNote(pack: Pack, examination: Examination, judged: Judge
     ...sectionOf('Earlier in this examination', earlier),
     ...sections,
     ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
+    ...sectionOf(
+      'Mind also',
+      counselsOf(judged).map(({ title, says }) => `${title}: ${says}`),
+    ),
     missingSection(pack, judged),
     ...sectionOf('Judged by local choices', localLines(pack, examination)),
   ]
@@ -76,7 +81,7 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
       : verdict.floor === verdict.ceiling
         ? name(verdict.floor)
         : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
-  const due = dueAt(examination.asOf, priority.tier, windowsOf(pack))
+  const due = dueHere(pack, examination.asOf, priority.tier, verdict.flags)
   const lead = verdict.flags.filter((flag) => flag.tier !== 'here')
   return {
     heading: 'Priority',

@@ -1,7 +1,6 @@
 import type { Item, Pack, Side, Stage } from '../content/types.js'
-import { withoutAssumptions } from '../judge/calcVerdicts.js'
 import type { Judgement } from '../judge/judge.js'
-import { SIDE_INDEX, SIDE_NAMES, type Compiled, type Context } from '../judge/runtime.js'
+import { SIDE_INDEX, SIDE_NAMES, type Compiled } from '../judge/runtime.js'
 import { YES } from '../judge/truth.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
@@ -19,7 +18,6 @@ type Normal = ReadonlyMap<string, ReadonlySet<Side>>
 export class NoteFindings {
   private readonly findings: readonly ItemFindings[]
   private readonly normal: Normal
-  private readonly bare: Context
 
   constructor(
     private readonly pack: Pack,
@@ -29,7 +27,6 @@ export class NoteFindings {
     private readonly zone: string | undefined,
   ) {
     this.findings = byItem(pack, entries, sides)
-    this.bare = withoutAssumptions(judged)
     this.normal = new Map(
       this.findings.map(({ item, entries: own }) => [item.id, new Set(own.filter((entry) => !this.says(item, entry)).map((entry) => entry.side))]),
     )
@@ -73,7 +70,7 @@ export class NoteFindings {
 
   private isMet(rule: Compiled, side: Side): boolean {
     const sides = side === 'none' ? this.judged.sides : [SIDE_INDEX[side]]
-    return sides.every((one) => rule.run(this.bare, one) === YES)
+    return sides.every((one) => rule.run(this.judged.context, one) === YES)
   }
 
   /** The sides on which everything that is covered was examined and is normal; `none` for what has no side. */

@@ -1,19 +1,6 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
-import {
-  dueAt,
-  examinedNormal,
-  itemsById,
-  judgement,
-  RANGE,
-  rangeToAccept,
-  referralLetter,
-  sidesOf,
-  viewOf,
-  windowsOf,
-  type Entry,
-  type Pack,
-} from '@kneecap-awl/core'
+import { dueHere, examinedNormal, itemsById, judgement, RANGE, rangeToAccept, referralLetter, sidesOf, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
 import { uuid7 } from '../db/uuid7.js'
 import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
@@ -129,7 +116,7 @@ async function addCase(
     destination: letter.destination,
     tier: judged.verdict.floor,
     flaggedAt,
-    dueAt: dueAt(flaggedAt, judged.verdict.floor, windowsOf(pack)) ?? null,
+    dueAt: dueHere(pack, flaggedAt, judged.verdict.floor, judged.verdict.flags) ?? null,
     letter,
     by: at.staff.clinician,
   })

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify'
-import { dueAt, isTimeZone, judgement, priorityOf, referralLetter, windowsOf } from '@kneecap-awl/core'
+import { dueHere, isTimeZone, judgement, priorityOf, referralLetter } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
@@ -57,7 +57,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
         destination: letter.destination,
         tier,
         flaggedAt,
-        dueAt: dueAt(flaggedAt, tier, windowsOf(pack)) ?? null,
+        dueAt: dueHere(pack, flaggedAt, tier, judged.verdict.flags) ?? null,
         letter,
         by: account.id,
       })

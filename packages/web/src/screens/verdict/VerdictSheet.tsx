@@ -105,6 +105,18 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             </ul>
           )}
           {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
+          {sheet.counsels.length > 0 && (
+            <>
+              <SectionTitle>Mind also</SectionTitle>
+              <ul>
+                {sheet.counsels.map(({ id, title, says }) => (
+                  <li key={id}>
+                    {says} <Soft>{title}</Soft>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
           <Pathways ways={sheet.pathways} />
           <NerveLevel pack={pack} {...sheet.nerve} />
           <Scores scores={sheet.scores} />

@@ -4,8 +4,9 @@ import {
   acceptedWords,
   clinicalNote,
   conditionRanges,
+  counselsOf,
   counterfactuals,
-  dueAt,
+  dueHere,
   endedFlags,
   earlierLines,
   judgement,
@@ -18,7 +19,6 @@ import {
   scoreReadings,
   setWords,
   shownVerdict,
-  windowsOf,
   type Examination,
   type Pack,
 } from '@kneecap-awl/core'
@@ -79,6 +79,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
       nerve: nerveLevels(judged),
       scores: scoreReadings(judged),
       pathways: pathwaysOf(pack, exam, judged.verdict),
+      counsels: counselsOf(judged),
     }),
     [judged, pack, exam, detail.setting],
   )
@@ -121,7 +122,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     /** How urgent it could still be, when that has to be accepted before it is signed. */
     toAccept: rangeToAccept(judged),
     tier: pack.tiers.find((one) => one.id === priority.tier),
-    due: dueAt(detail.startedAt, priority.tier, windowsOf(pack)),
+    due: dueHere(pack, detail.startedAt, priority.tier, verdict.flags),
     setPriority: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
     /** @param decision leaves the range open, where that has to be said first */
     sign: (decision?: Draft) => act(after(decision, sign), 'Signed and sealed. The server reached the same verdict.'),

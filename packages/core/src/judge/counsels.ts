@@ -1,0 +1,17 @@
+import type { Judgement } from './judge.js'
+import { YES } from './truth.js'
+
+/** What a fact of the patient or the visit calls for besides its tier: where the patient goes, who must know, what to think of again. */
+export interface Counsel {
+  readonly id: string
+  /** The fact that calls for it. */
+  readonly title: string
+  readonly says: string
+}
+
+/**
+ * What this record calls for besides its priority; only what is known to be so.
+ * @example counselsOf(judgement(pack, livesAlone)).map((one) => one.id) // ['mod.unsafe-home']
+ */
+export const counselsOf = ({ prepared, context, sides }: Judgement): readonly Counsel[] =>
+  prepared.counsels.filter(({ rule }) => sides.some((side) => rule.run(context, side) === YES)).map(({ id, title, says }) => ({ id, title, says }))

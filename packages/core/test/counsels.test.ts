@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { clinicalNote, counselsOf, judgement, noteText } from '../src/index.js'
+import { calm, entriesFor, exam, judged, thePack, type Findings } from './support.js'
+
+const counsels = (findings: Findings): readonly string[] => counselsOf(judged([...calm(), ...entriesFor(findings)])).map((one) => one.id)
+
+describe('what a fact calls for besides the priority', () => {
+  const facts: readonly (readonly [id: string, findings: Findings, ordinary: Findings])[] = [
+    ['mod.unsafe-home', { 'patient.home-safe': ['alone', 'stairs'] }, { 'patient.home-safe': ['stairs'] }],
+    ['mod.cares-for-others', { 'patient.home-safe': ['cares for others'] }, { 'patient.home-safe': ['safe with help'] }],
+    ['mod.interpreter', { 'patient.interpreter': 'a relative' }, { 'patient.interpreter': 'by telephone' }],
+    ['mod.steroid-mask', { 'patient.immunosuppressed': ['steroid daily over 4 weeks'] }, { 'patient.immunosuppressed': ['none'] }],
+    ['mod.senior-first', { 'story.visits': 2 }, { 'story.visits': 1 }],
+    ['mod.think-again', { 'story.care-weeks': 6 }, { 'story.care-weeks': 5 }],
+    ['mod.operating-unit', { 'patient.prosthesis-here': 'total' }, { 'patient.prosthesis-here': 'none' }],
+    ['mod.fitness', { 'patient.heavy-work': 'present' }, { 'patient.heavy-work': 'absent' }],
+    ['mod.pregnancy-imaging', { 'patient.pregnant': 'possible' }, { 'patient.pregnant': 'no' }],
+    ['mod.guardian', { 'patient.age-years': 15 }, { 'patient.age-years': 16 }],
+  ]
+
+  it.each(facts)('%s is said when it is so, and not otherwise', (id, findings, ordinary) => {
+    expect(counsels(findings)).toContain(id)
+    expect(counsels(ordinary)).not.toContain(id)
+  })
+
+  it('is all of what the pack has to say, and nothing of a calm knee', () => {
+    const known = thePack().modifiers.flatMap(({ id, effect }) => ('says' in effect ? [id] : []))
+    expect([...new Set(known)].sort()).toEqual(facts.map(([id]) => id).sort())
+    expect(counsels({})).toEqual([])
+  })
+
+  it('is silent while nobody has asked', () => expect(counselsOf(judged([]))).toEqual([]))
+
+  it('moves no priority, and stands in the note with its reason', () => {
+    const home: Findings = { 'patient.home-safe': ['alone', 'no telephone'] }
+    const { verdict } = judged([...calm(), ...entriesFor(home)])
+    expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])
+    const examination = exam([...calm(), ...entriesFor(home)])
+    expect(noteText(clinicalNote(thePack(), examination, judgement(thePack(), examination)))).toContain(
+      'Mind also\n  Not safe at home: Not home as things are: admission, or the team that sees people at home the same day.',
+    )
+  })
+})
