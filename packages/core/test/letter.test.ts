@@ -75,8 +75,8 @@ describe('the check of pulse and nerve in a letter', () => {
       ...at('09:40', { 'vascular.ankle-index': 0.9, 'neuro.touch.first-web': 'normal' }),
     )
     expect(text).toBe(
-      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse right: absent; normal Dorsalis pedis pulse right. ' +
-        'Tue 10 Mar 2026, 10:40 CET: Ankle-brachial index right: 0.9; normal First web space and back of the foot right.',
+      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse right: absent; normal on the right Dorsalis pedis pulse. ' +
+        'Tue 10 Mar 2026, 10:40 CET: Ankle-brachial index right: 0.9; normal on the right First web space and back of the foot.',
     )
   })
   it('says that nobody checked', () => {

@@ -130,14 +130,18 @@ function checksText(pack: Pack, { complaint }: Examination, entries: readonly En
   const sides = judgedSides(pack, complaint)
   const checks = entries.filter(({ item, state, side }) => state === 'examined' && isCheck(items.get(item)) && (side === 'none' || sides.includes(side)))
   const byTime = new Map<string, Entry[]>()
-  for (const entry of checks) {
+  const inOrder = byItem(pack, checks, complaint.sides).flatMap((one) => one.entries)
+  for (const entry of inOrder.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
     const time = dayAndTime(entry.at, zone)
     byTime.set(time, [...(byTime.get(time) ?? []), entry])
   }
   const timed = [...byTime].map(([time, then]) => {
     const telling = then.filter((entry) => isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
-    const normal = then.filter((entry) => !telling.includes(entry)).map(({ item, side }) => `${items.get(item)?.label ?? item} ${sideWord(side)}`.trim())
-    return `${time}: ${[...telling.map((entry) => entryLine(pack, entry, zone)), ...(normal.length > 0 ? [`normal ${normal.join(', ')}`] : [])].join('; ')}`
+    const normal = ['right', 'left', 'none'].flatMap((side) => {
+      const names = then.filter((entry) => entry.side === side && !telling.includes(entry)).map(({ item }) => items.get(item)?.label ?? item)
+      return names.length > 0 ? [`normal${side === 'none' ? '' : ` on the ${side}`} ${names.join(', ')}`] : []
+    })
+    return `${time}: ${[...telling.map((entry) => entryLine(pack, entry, zone)), ...normal].join('; ')}`
   })
   return { heading: 'Pulse and nerve', text: timed.length === 0 ? 'Not checked.' : `${timed.join('. ')}.` }
 }
