@@ -15,6 +15,8 @@ describe('what a fact calls for besides the priority', () => {
     ['mod.operating-unit', { 'patient.prosthesis-here': 'total' }, { 'patient.prosthesis-here': 'none' }],
     ['mod.fitness', { 'patient.heavy-work': 'present' }, { 'patient.heavy-work': 'absent' }],
     ['mod.pregnancy-imaging', { 'patient.pregnant': 'possible' }, { 'patient.pregnant': 'no' }],
+    ['mod.pregnancy-drugs', { 'patient.pregnant': 'yes' }, { 'patient.pregnant': 'postpartum-6w' }],
+    ['mod.anticoagulant-plan', { 'patient.anticoagulant': ['direct oral'] }, { 'patient.anticoagulant': ['none'] }],
     ['mod.guardian', { 'patient.age-years': 15 }, { 'patient.age-years': 16 }],
   ]
 

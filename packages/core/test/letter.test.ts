@@ -108,6 +108,30 @@ describe('what was found, in a letter', () => {
   })
 })
 
+describe('what the receiver wants of a back', () => {
+  const findings: Findings = {
+    'back.history.bladder': ['cannot pass'],
+    'back.history.saddle': ['both sides'],
+    'neuro.strength.ankle-dorsiflexion': '3',
+    'neuro.strength.ankle-dorsiflexion left': '5',
+  }
+  const letter = (): Letter => {
+    const examination = {
+      complaint: { region: 'back', sides: ['none' as const] },
+      asOf: '2026-03-10T09:00:00.000Z',
+      entries: entriesFor(findings, 'right', '2026-03-10T09:00:00.000Z', 'back'),
+    }
+    return referralLetter(thePack(), examination, judgement(thePack(), examination), about)
+  }
+  it('is taken from the record: bladder, saddle and power of both sides; the rest is wished for', () => {
+    expect(letter().destination).toBe('dest.spinal-oncall')
+    const text = letter().paragraphs.find((one) => one.heading === 'For you')?.text
+    expect(text).toMatch(/Bladder, each named: cannot pass\..*Saddle numb or different on wiping or sitting: both sides\..*Foot up \(L4 L5\): right 3.*; left 5/)
+    expect(letter().missing).toEqual(expect.arrayContaining(['residual volume', 'level on the trunk']))
+    expect(letter().missing).not.toEqual(expect.arrayContaining(['dated power table']))
+  })
+})
+
 describe('the background in a note', () => {
   it('names what is not ordinary on the patient card, and calls only the rest usual', () => {
     const examination = exam(entriesFor({ 'patient.anticoagulant': ['warfarin'], 'patient.cancer': 'active', 'patient.diabetes': 'none' }))

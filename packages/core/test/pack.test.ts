@@ -212,6 +212,13 @@ describe('a bad pack is refused with file, id and cure', () => {
   })
 })
 
+describe('a letter', () => {
+  it('looks only for what can be recorded', () => {
+    const files = contentFiles().map((file) => (file.path === 'pack.yaml' ? { ...file, text: file.text.replace('[lab.lactate]', '[lab.laktate]') } : file))
+    expect(lintPack(compilePack(files)).map(problemLine).join('\n')).toMatch(/dest\.medical-oncall: looks for lab\.laktate, which is no item/)
+  })
+})
+
 describe('a region', () => {
   it('may not read what only another joint has', () => {
     const path = 'regions/foot/conditions.yaml'

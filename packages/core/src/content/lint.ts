@@ -19,7 +19,7 @@ import { hasPlainNormal } from '../record/examinedNormal.js'
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
   const views = pack.regions.map((region) => viewOf(pack, region.id))
-  const plain = [...lintItems(pack), ...lintConcepts(pack), ...lintSchools(pack), ...views.flatMap(lintRegion)]
+  const plain = [...lintItems(pack), ...lintConcepts(pack), ...lintLetters(pack), ...lintSchools(pack), ...views.flatMap(lintRegion)]
   return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
 
@@ -41,6 +41,16 @@ function lintConcepts(pack: Pack): Problem[] {
       ...unknown(id, concepts),
     ]),
     ...pack.pathways.flatMap(({ id, concepts }) => unknown(id, concepts)),
+  ]
+}
+
+/** What a letter looks for in the record can be recorded; a pack of one region does not hold what the others record. */
+function lintLetters(pack: Pack): Problem[] {
+  if (pack.regions.length < 2) return []
+  const isItem = (wish: string): boolean => pack.items.some(({ id }) => id === wish || id.endsWith(`.${wish}`))
+  return [
+    ...pack.destinations.flatMap(({ id, letter }) => letter.flatMap(({ items }) => items).filter((wish) => !isItem(wish)).map((wish) => problem(id, `looks for ${wish}, which is no item`, 'correct the id'))),
+    ...pack.everyLetter.filter((wish) => !isItem(wish)).map((wish) => problem('everyLetter', `names ${wish}, which is no item`, 'correct the id')),
   ]
 }
 
