@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clinicalNote, counselsOf, judgement, noteText } from '../src/index.js'
+import { clinicalNote, counselsOf, judgement, noteText, publicVerdict } from '../src/index.js'
 import { calm, entriesFor, exam, judged, thePack, type Findings } from './support.js'
 
 const counsels = (findings: Findings): readonly string[] => counselsOf(judged([...calm(), ...entriesFor(findings)])).map((one) => one.id)
@@ -41,5 +41,6 @@ describe('what a fact calls for besides the priority', () => {
     expect(noteText(clinicalNote(thePack(), examination, judgement(thePack(), examination)))).toContain(
       'Mind also\n  Not safe at home: Not home as things are: admission, or the team that sees people at home the same day.',
     )
+    expect(publicVerdict(thePack(), examination, judgement(thePack(), examination))).toMatchObject({ counsels: [{ id: 'mod.unsafe-home' }] })
   })
 })

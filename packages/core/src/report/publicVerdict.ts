@@ -4,6 +4,7 @@ import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
+import { counselsOf } from '../judge/counsels.js'
 import type { Judgement } from '../judge/judge.js'
 import type { Examination } from '../record/entry.js'
 import { conditionRanges } from '../reason/conditions.js'
@@ -39,6 +40,7 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
     })),
     holds: verdict.holds.map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops })),
     open: openItems(judged),
+    counsels: counselsOf(judged),
     measures: calcVerdicts(judged),
     conditions: conditionRanges(judged, examination.setting),
   }
