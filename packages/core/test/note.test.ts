@@ -63,7 +63,7 @@ describe('a phrase of the note', () => {
     const view = viewOf(thePack(), region)
     const items = itemsById(view)
     const calm = examinedNormal(view, ['core', 'prompted', 'on-demand'], recorder)
-    const said = view.phrases.filter((phrase) => phrase.covers.length > 0)
+    const said = view.phrases.filter((phrase) => phrase.covers.length > 0 && !phrase.when)
     const text = (entries: readonly Entry[]): string =>
       noteOf(region, entries)
         .flatMap((section) => section.lines)
