@@ -126,7 +126,9 @@ describe('what the receiver wants of a back', () => {
   it('is taken from the record: bladder, saddle and power of both sides; the rest is wished for', () => {
     expect(letter().destination).toBe('dest.spinal-oncall')
     const text = letter().paragraphs.find((one) => one.heading === 'For you')?.text
-    expect(text).toMatch(/Bladder, each named: cannot pass\..*Saddle numb or different on wiping or sitting: both sides\..*Foot up \(L4 L5\): right 3.*; left 5/)
+    expect(text).toMatch(
+      /Bladder, each named: cannot pass\..*Saddle numb or different on wiping or sitting: both sides\..*Foot up \(L4 L5\): right 3.*; left 5/,
+    )
     expect(letter().missing).toEqual(expect.arrayContaining(['residual volume', 'level on the trunk']))
     expect(letter().missing).not.toEqual(expect.arrayContaining(['dated power table']))
   })
