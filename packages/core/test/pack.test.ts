@@ -52,6 +52,30 @@ describe('the shipped pack', () => {
   })
 })
 
+describe('every joint of a limb', () => {
+  const LIMBS = ['shoulder', 'elbow', 'wrist', 'hand', 'hip', 'knee', 'ankle', 'foot', 'any-joint']
+  /** What may threaten any limb, by the flags that say so; one of those named is enough. */
+  const threats: readonly (readonly [threat: string, flags: readonly string[], but?: readonly string[]])[] = [
+    ['a lost artery after an injury', ['any.flag.arterial-hard', 'any.flag.acute-ischaemia']],
+    ['one soft sign of an artery', ['any.flag.arterial-soft']],
+    ['a compartment', ['any.flag.compartment']],
+    ['skin over bone', ['any.flag.skin-under-threat'], ['hip']],
+    ['a hole into the joint', ['any.flag.joint-wound', 'any.flag.open-fracture']],
+    ['dying skin', ['any.flag.necrotising']],
+    ['a spreading skin infection', ['any.flag.cellulitis']],
+    ['a septic joint', ['any.flag.septic-joint']],
+    ['infected metal', ['any.flag.septic-joint-prosthetic']],
+    ['a bleed into a joint of a haemophiliac', ['any.flag.haemophilia-bleed']],
+    ['a break', ['any.flag.fracture-suspected', 'hip.flag.fracture-occult']],
+    ['a tumour of bone', ['any.flag.bone-tumour-adult']],
+    ['an injury that does not fit its story', ['any.flag.safeguarding']],
+  ]
+  it.each(threats)('looks for %s', (_threat, flags, but = []) => {
+    const without = LIMBS.filter((region) => !but.includes(region) && !viewOf(thePack(), region).flags.some((flag) => flags.includes(flag.id)))
+    expect(without).toEqual([])
+  })
+})
+
 describe('an item', () => {
   const itemOf = (id: string) => thePack().items.find((item) => item.id === id)
 
