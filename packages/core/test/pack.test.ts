@@ -68,6 +68,7 @@ describe('every joint of a limb', () => {
     ['a bleed into a joint of a haemophiliac', ['any.flag.haemophilia-bleed']],
     ['a break', ['any.flag.fracture-suspected', 'hip.flag.fracture-occult']],
     ['a tumour of bone', ['any.flag.bone-tumour-adult']],
+    ['muscle that breaks down', ['any.flag.crush'], ['hand']],
     ['an injury that does not fit its story', ['any.flag.safeguarding']],
   ]
   it.each(threats)('looks for %s', (_threat, flags, but = []) => {
