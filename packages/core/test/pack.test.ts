@@ -55,23 +55,23 @@ describe('the shipped pack', () => {
 describe('every joint of a limb', () => {
   const LIMBS = ['shoulder', 'elbow', 'wrist', 'hand', 'hip', 'knee', 'ankle', 'foot', 'any-joint']
   /** What may threaten any limb, by the flags that say so; one of those named is enough. */
-  const threats: readonly (readonly [threat: string, flags: readonly string[], but?: readonly string[]])[] = [
-    ['a lost artery after an injury', ['any.flag.arterial-hard', 'any.flag.acute-ischaemia']],
-    ['one soft sign of an artery', ['any.flag.arterial-soft']],
-    ['a compartment', ['any.flag.compartment']],
-    ['skin over bone', ['any.flag.skin-under-threat'], ['hip']],
-    ['a hole into the joint', ['any.flag.joint-wound', 'any.flag.open-fracture']],
-    ['dying skin', ['any.flag.necrotising']],
-    ['a spreading skin infection', ['any.flag.cellulitis']],
-    ['a septic joint', ['any.flag.septic-joint']],
-    ['infected metal', ['any.flag.septic-joint-prosthetic']],
-    ['a bleed into a joint of a haemophiliac', ['any.flag.haemophilia-bleed']],
-    ['a break', ['any.flag.fracture-suspected', 'hip.flag.fracture-occult']],
-    ['a tumour of bone', ['any.flag.bone-tumour-adult']],
-    ['muscle that breaks down', ['any.flag.crush'], ['hand']],
-    ['an injury that does not fit its story', ['any.flag.safeguarding']],
+  const threats: readonly { readonly threat: string; readonly flags: readonly string[]; readonly but?: readonly string[] }[] = [
+    { threat: 'a lost artery after an injury', flags: ['any.flag.arterial-hard', 'any.flag.acute-ischaemia'] },
+    { threat: 'one soft sign of an artery', flags: ['any.flag.arterial-soft'] },
+    { threat: 'a compartment', flags: ['any.flag.compartment'] },
+    { threat: 'skin over bone', flags: ['any.flag.skin-under-threat'], but: ['hip'] },
+    { threat: 'a hole into the joint', flags: ['any.flag.joint-wound', 'any.flag.open-fracture'] },
+    { threat: 'dying skin', flags: ['any.flag.necrotising'] },
+    { threat: 'a spreading skin infection', flags: ['any.flag.cellulitis'] },
+    { threat: 'a septic joint', flags: ['any.flag.septic-joint'] },
+    { threat: 'infected metal', flags: ['any.flag.septic-joint-prosthetic'] },
+    { threat: 'a bleed into a joint of a haemophiliac', flags: ['any.flag.haemophilia-bleed'] },
+    { threat: 'a break', flags: ['any.flag.fracture-suspected', 'hip.flag.fracture-occult'] },
+    { threat: 'a tumour of bone', flags: ['any.flag.bone-tumour-adult'] },
+    { threat: 'muscle that breaks down', flags: ['any.flag.crush'], but: ['hand'] },
+    { threat: 'an injury that does not fit its story', flags: ['any.flag.safeguarding'] },
   ]
-  it.each(threats)('looks for %s', (_threat, flags, but = []) => {
+  it.each(threats)('looks for $threat', ({ flags, but = [] }) => {
     const without = LIMBS.filter((region) => !but.includes(region) && !viewOf(thePack(), region).flags.some((flag) => flags.includes(flag.id)))
     expect(without).toEqual([])
   })
