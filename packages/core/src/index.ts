@@ -13,7 +13,6 @@ export { openItems, type OpenItem } from './judge/openItems.js'
 export { counterfactuals, type ChangedFinding, type Counterfactual } from './judge/counterfactual.js'
 export { findingsOf, type ProofFinding, type ProofNode } from './judge/proof.js'
 export {
-  dueAt,
   dueHere,
   dueState,
   isCallDue,

@@ -25,7 +25,7 @@ function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[
   if (item.source.scope !== 'joint' || item.region !== 'shared') return [item]
   return regions
     .filter((region) => standsIn(item, region))
-    .map((region) => ({ ...item, region, isShared: true, source: { ...(evenItem(inRegion(item.source, region)) as ItemSource), id: `${region}.${item.source.id}` } }))
+    .map((region) => ({ ...item, region, isShared: true, source: evenItem({ ...inRegion(item.source, region), id: `${region}.${item.source.id}` }) }))
 }
 
 /** Shared files are read after the regions' in order of path, so either may come first: what the region says, and the stage in which it asks, stands over the shared text. */

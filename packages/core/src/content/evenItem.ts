@@ -44,7 +44,7 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
  * needs and no more, so a thousand items come in some six hundred shapes; asking each for thirty-five keys, the check and the build spent
  * half of their time looking for keys that are not there.
  */
-export const evenItem = (written: object): object => ({ ...NOTHING_SAID, ...written })
+export const evenItem = <S extends object>(written: S): S => ({ ...NOTHING_SAID, ...written })
 
 /** What two files say of one item: `own` wins wherever it says something. */
 export const saidOver = (shared: ItemSource, own: ItemSource): ItemSource => ({ ...shared, ...Object.fromEntries(Object.entries(own).filter(([, said]) => said !== undefined)) })

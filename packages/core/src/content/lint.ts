@@ -3,6 +3,7 @@ import type { Problem } from './problem.js'
 import { itemsOfLeaf, itemsOfRule, leavesOf, rulesOf } from './rules.js'
 import type { Flag, Item, Leaf, Pack, RuleNode } from './types.js'
 import { viewOf } from './view.js'
+import { isWished } from './wish.js'
 import { WitnessSearch, type Goal } from './witness.js'
 import { MEASURES } from '../measure/registry.js'
 import type { Prepared } from '../judge/prepare.js'
@@ -47,7 +48,7 @@ function lintConcepts(pack: Pack): Problem[] {
 /** What a letter looks for in the record can be recorded; a pack of one region does not hold what the others record. */
 function lintLetters(pack: Pack): Problem[] {
   if (pack.regions.length < 2) return []
-  const isItem = (wish: string): boolean => pack.items.some(({ id }) => id === wish || id.endsWith(`.${wish}`))
+  const isItem = (wish: string): boolean => pack.items.some(({ id }) => isWished(id, wish))
   return [
     ...pack.destinations.flatMap(({ id, letter }) => letter.flatMap(({ items }) => items).filter((wish) => !isItem(wish)).map((wish) => problem(id, `looks for ${wish}, which is no item`, 'correct the id'))),
     ...pack.everyLetter.filter((wish) => !isItem(wish)).map((wish) => problem('everyLetter', `names ${wish}, which is no item`, 'correct the id')),

@@ -19,6 +19,9 @@ export function viewOf(pack: Pack, region: string): Pack {
   return view
 }
 
+/** Whether the joint of a view has a right and a left of its own: a neck, a back and a jaw have not. */
+export const hasSides = ({ regions }: Pick<Pack, 'regions'>): boolean => regions[0]?.side !== false
+
 function makeView(pack: Pack, id: string): Pack {
   const region = pack.regions.find((one) => one.id === id)
   if (!region) throw new Error(`the pack has no region "${id}"`)

@@ -51,7 +51,7 @@ const SPOILS_ON_THE_WAY: readonly string[] = ['V', 'I', 'N']
 /**
  * When the team that takes a patient over has to have been told, at this site: a long journey is taken off the window of vessel, infection
  * and nerve, since it is the limb that has to be in time.
- * @param flags those of the tier that is due
+ * @param flags what is met: those of the tier that is due count
  * @returns as `dueAt`; never before `flaggedAt`
  * @example dueHere(farPack, '2026-11-20T16:00:00Z', 'today', [coldFoot]) // '2026-11-21T14:00:00.000Z' where the journey takes two hours
  */

@@ -1,18 +1,18 @@
 import type { Pack } from '../content/types.js'
+import { hasSides } from '../content/view.js'
 import type { FlagVerdict } from './judge.js'
 import type { PastFlag } from './pastFlags.js'
 import type { Prepared } from './prepare.js'
 import { SIDE_INDEX, type Context } from './runtime.js'
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
-export const flagKey = (view: Pack, id: string, side: string): string => (view.regions[0]?.side === false ? id : `${id}|${side}`)
+export const flagKey = (view: Pack, id: string, side: string): string => (hasSides(view) ? `${id}|${side}` : id)
 
 /** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */
 export function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Context['held'] {
-  const hasSide = prepared.pack.regions[0]?.side !== false
   return new Map(
     held.flatMap((past) => {
-      const sides = hasSide ? [SIDE_INDEX[past.flag.side]] : [0, 1, 2]
+      const sides = hasSides(prepared.pack) ? [SIDE_INDEX[past.flag.side]] : [0, 1, 2]
       return sides.map((side) => [prepared.flagSlot(past.flag.id, side), past] as const)
     }),
   )

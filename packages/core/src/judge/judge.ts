@@ -1,6 +1,6 @@
 import { oncePer } from '../content/oncePer.js'
 import { tierRank, type Pack, type Side, type Tier } from '../content/types.js'
-import { viewOf } from '../content/view.js'
+import { hasSides, viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, type ReadyFlag } from './prepare.js'
@@ -195,7 +195,7 @@ export function verdictOf(prepared: Prepared, context: Context, sides: readonly 
 
 /** In a region without a side a flag that both sides meet is told once, with no side unless its findings have one. */
 function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): FlagVerdict[] {
-  if (prepared.pack.regions[0]?.side !== false) return [...flags]
+  if (hasSides(prepared.pack)) return [...flags]
   const byId = new Map<string, FlagVerdict>()
   for (const flag of [...flags].sort((a, b) => tierRank(a.tier ?? 'here') - tierRank(b.tier ?? 'here'))) {
     const isSided = flag.proof !== undefined && findingsOf(flag.proof).some((finding) => finding.side !== 'none')

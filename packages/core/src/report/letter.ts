@@ -1,4 +1,5 @@
-import type { Destination, Item, Pack, Side } from '../content/types.js'
+import type { Destination, Item, Pack, Side, Tier } from '../content/types.js'
+import { isWished } from '../content/wish.js'
 import { dueHere } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
@@ -12,7 +13,7 @@ import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
 import { acceptedWords, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, sideWord } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, sideWord, tierName } from './words.js'
 
 export interface LetterPerson {
   readonly name: string
@@ -93,7 +94,7 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
   const { verdict } = judged
   const priority = priorityOf(judged)
   const set = setWords(pack, priority, zone)
-  const tier = (id: string): string => pack.tiers.find((t) => t.id === id)?.name ?? id
+  const tier = (id: Tier): string => tierName(pack, id)
   const due = dueHere(pack, examination.asOf, priority.tier, verdict.flags)
   const range = `${tier(priority.tier)}${set ? ` (${set.charAt(0).toLowerCase()}${set.slice(1)})` : ''}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
   const reasons = verdict.flags
@@ -109,8 +110,7 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
 
 /** What is abnormal or could not be had on the sore side, and what measures otherwise there than on the other: each with both sides. */
 function foundText(pack: Pack, complaint: Complaint, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
-  const sides = judgedSides(pack, complaint)
-  const isHere = ({ side }: Entry): boolean => side === 'none' || sides.includes(side)
+  const isHere = onSoreSide(pack, complaint)
   const told = byItem(pack, entries, complaint.sides).filter(({ item, entries: own }) => {
     if (item.depth === 'card') return false
     if (own.some((entry) => isHere(entry) && entry.state !== 'examined')) return true
@@ -122,13 +122,19 @@ function foundText(pack: Pack, complaint: Complaint, entries: readonly Entry[], 
   return told.length > 0 ? [{ heading: 'Found', text: `${told.map((one) => itemLine(pack, one, zone)).join('. ')}.` }] : []
 }
 
+/** Whether an entry is of a side that is judged, or of none. */
+function onSoreSide(pack: Pack, complaint: Complaint): (entry: Entry) => boolean {
+  const sides = judgedSides(pack, complaint)
+  return ({ side }) => side === 'none' || sides.includes(side)
+}
+
 const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || item?.stage === 'vascular'
 
 /** Pulse, power and feeling of the sore side with the time of each check: first what is not normal or was measured, then what is normal by name. */
 function checksText(pack: Pack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
   const items = itemsById(pack)
-  const sides = judgedSides(pack, complaint)
-  const checks = entries.filter(({ item, state, side }) => state === 'examined' && isCheck(items.get(item)) && (side === 'none' || sides.includes(side)))
+  const isHere = onSoreSide(pack, complaint)
+  const checks = entries.filter((entry) => entry.state === 'examined' && isCheck(items.get(entry.item)) && isHere(entry))
   const byTime = new Map<string, Entry[]>()
   const inOrder = byItem(pack, checks, complaint.sides).flatMap((one) => one.entries)
   for (const entry of inOrder.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
@@ -170,7 +176,7 @@ function wantedBy(
   sides: readonly Side[],
   zone: string | undefined,
 ): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly Entry[] } {
-  const recorded = (wish: string): Entry[] => entries.filter((entry) => entry.item === wish || entry.item.endsWith(`.${wish}`))
+  const recorded = (wish: string): Entry[] => entries.filter((entry) => isWished(entry.item, wish))
   const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
   const told = wishes.flatMap((wish) => wish.entries)
   const held = byItem(pack, [...new Set(told)], sides).map((one) => itemLine(pack, one, zone))

@@ -12,7 +12,7 @@ import { fold } from '../record/fold.js'
 import { NoteFindings } from './noteFindings.js'
 import { acceptedWords, earlierLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
-import { sideWord } from './words.js'
+import { sideWord, tierName } from './words.js'
 
 export interface NoteSection {
   readonly heading: string
@@ -64,8 +64,6 @@ const sectionOf = (heading: string, lines: readonly string[]): NoteSection[] => 
 /** Scores that something speaks for; a range says that parts are missing. */
 const scoreLines = (judged: Judgement): string[] =>
   scoreReadings(judged).map((score) => `${score.label}${sidePart(score.side)}: ${spanWords(score)}${score.low === score.high ? '' : ', parts missing'}`)
-
-const tierName = (pack: Pack, id: Tier): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
 
 const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
 

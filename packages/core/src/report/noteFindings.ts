@@ -1,4 +1,5 @@
 import type { Item, Pack, Side, Stage } from '../content/types.js'
+import { hasSides } from '../content/view.js'
 import type { Judgement } from '../judge/judge.js'
 import { SIDE_INDEX, SIDE_NAMES, type Compiled } from '../judge/runtime.js'
 import { YES } from '../judge/truth.js'
@@ -28,15 +29,16 @@ export class NoteFindings {
   ) {
     this.findings = byItem(pack, entries, sides)
     this.normal = new Map(
-      this.findings.map(({ item, entries: own }) => [item.id, new Set(own.filter((entry) => !this.says(item, entry)).map((entry) => entry.side))]),
+      this.findings.map(({ item, entries: own }) => [item.id, new Set(own.filter((entry) => !saysMore(item, entry)).map((entry) => entry.side))]),
     )
   }
 
   /** Lines of one stage, none when nothing of it was recorded. */
   linesOf(stage: Stage): readonly string[] {
     const own = this.findings.filter(({ item }) => item.stage === stage)
-    const telling = own.filter((one) => this.isTelling(one))
-    const calm = own.filter((one) => !this.isTelling(one))
+    const isTelling = ({ item, entries }: ItemFindings): boolean => entries.some(({ side }) => !this.normal.get(item.id)?.has(side))
+    const telling = own.filter(isTelling)
+    const calm = own.filter((one) => !isTelling(one))
     const phrases = this.judged.prepared.phrases.filter(({ phrase }) => itemsById(this.pack).get(phrase.covers[0] ?? '')?.stage === stage)
     const said = phrases.flatMap(({ phrase, rule }) => {
       const sides = this.sidesOf(phrase.covers).filter((side) => !rule || this.isMet(rule, side))
@@ -63,8 +65,7 @@ export class NoteFindings {
     return prepared.phrases.flatMap(({ phrase, rule }) => {
       if (phrase.covers.length > 0 || !rule) return []
       const met = sides.map((side) => SIDE_NAMES[side] ?? 'none').filter((side) => this.isMet(rule, side))
-      const isSided = prepared.pack.regions[0]?.side !== false
-      return met.length === 0 ? [] : [`${isSided ? spoken(met) : ''}${phrase.says}`]
+      return met.length === 0 ? [] : [`${hasSides(prepared.pack) ? spoken(met) : ''}${phrase.says}`]
     })
   }
 
@@ -80,16 +81,10 @@ export class NoteFindings {
     const candidates: readonly Side[] = covers.some((id) => items.get(id)?.sided) ? ['right', 'left'] : ['none']
     return candidates.filter((side) => covers.every((id) => isNormal(id, side)))
   }
-
-  private isTelling({ item, entries }: ItemFindings): boolean {
-    return entries.some((entry) => this.says(item, entry))
-  }
-
-  /** Whether an entry says more than that it was examined and is normal. */
-  private says(item: Item, entry: Entry): boolean {
-    return entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
-  }
 }
+
+/** Whether an entry says more than that it was examined and is normal. */
+const saysMore = (item: Item, entry: Entry): boolean => entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
 
 /** @example spoken(['right', 'left']) // "Both sides: " */
 const spoken = (sides: readonly Side[]): string => {

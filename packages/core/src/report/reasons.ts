@@ -6,7 +6,7 @@ import { findingsOf, type ProofFinding } from '../judge/proof.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 import { dayAndTime } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, sideWord } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, sideWord, tierName } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
 export function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
@@ -51,7 +51,7 @@ export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'it
 export const earlierLines = (pack: Pack, earlier: readonly EarlierFlag[], zone?: string): string[] =>
   earlier.map((one) => {
     const { flag, tier, until } = one
-    const name = pack.tiers.find(({ id }) => id === tier)?.name ?? tier
+    const name = tierName(pack, tier)
     const side = sideWord(flag.side)
     const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
     const met = `${flag.title}${side === '' ? '' : ` ${side}`}: ${name} until ${dayAndTime(until, zone)}${because.length > 0 ? ` (${because.join('; ')})` : ''}`
@@ -69,7 +69,7 @@ function liftWords({ lifted, isHeld }: EarlierFlag, tier: string, zone: string |
  */
 export function setWords(pack: Pack, { set, computed }: Priority, zone?: string): string | undefined {
   if (!set) return undefined
-  const name = (id: Tier): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
+  const name = (id: Tier): string => tierName(pack, id)
   const who = `set to ${name(set.tier)} by ${set.by}, ${dayAndTime(set.at, zone)}${set.reason ? `: ${set.reason}` : ''}`
   const agreed = set.senior ? `. ${set.senior} agreed${set.seniorAt ? ` ${dayAndTime(set.seniorAt, zone)}` : ''}` : ''
   return set.hasLapsed ? `Was ${who}${agreed}. That has lapsed: the findings now give ${name(computed)}` : `Computed ${name(computed)}, ${who}${agreed}`
@@ -82,7 +82,7 @@ export function setWords(pack: Pack, { set, computed }: Priority, zone?: string)
 export function acceptedWords(pack: Pack, { verdict, decisions: { acceptance } }: Pick<Judgement, 'verdict' | 'decisions'>, zone?: string): string | undefined {
   if (!acceptance || verdict.floor === verdict.ceiling) return undefined
   const { ceiling, plan } = acceptance.qualifiers ?? {}
-  const name = pack.tiers.find((tier) => tier.id === ceiling)?.name ?? String(ceiling)
+  const name = tierName(pack, String(ceiling))
   return `Left open up to ${name} by ${acceptance.by}, ${dayAndTime(acceptance.at, zone)}: ${acceptance.reason ?? ''}. Plan: ${String(plan)}`
 }
 

@@ -46,6 +46,9 @@ function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar |
   })
 }
 
+/** What a tier is called. @example tierName(pack, 'now') // 'Now' */
+export const tierName = ({ tiers }: Pick<Pack, 'tiers'>, id: string): string => tiers.find((tier) => tier.id === id)?.name ?? id
+
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
 
 /** What is examined, in words. @example complaintWords({ region: 'infant-hip', sides: ['right', 'left'] }) // 'right and left infant hip' */

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import {
   acceptedWords,
@@ -24,6 +24,7 @@ import {
 } from '@kneecap-awl/core'
 import { api } from '../../api/http'
 import { ZONE } from '../../parts/times'
+import { useOneAtATime } from '../../parts/useOneAtATime'
 import { recordDecision } from '../../record/recordDecision'
 import type { Draft } from '../../record/useRecord'
 import { useChances } from '../../reason/useChances'
@@ -84,21 +85,17 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     [judged, pack, exam, detail.setting],
   )
   const likely = useChances(worked.likely)
-  /** One thing at a time: a second press while the first is on its way makes no second referral. */
-  const isActing = useRef(false)
-  const act = async (work: () => Promise<unknown>, done: string): Promise<void> => {
-    if (isActing.current) return
-    isActing.current = true
-    try {
-      await work()
-      await client.invalidateQueries()
-      setMessage(done)
-    } catch (error) {
-      setMessage((error as Error).message)
-    } finally {
-      isActing.current = false
-    }
-  }
+  const once = useOneAtATime()
+  const act = (work: () => Promise<unknown>, done: string): Promise<void> =>
+    once(async () => {
+      try {
+        await work()
+        await client.invalidateQueries()
+        setMessage(done)
+      } catch (error) {
+        setMessage((error as Error).message)
+      }
+    })
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
   const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
   const after = (decision: Draft | undefined, work: () => Promise<unknown>) => async (): Promise<unknown> => {

@@ -1,7 +1,8 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Side } from '@kneecap-awl/core'
 import { api, ApiProblem } from '../../api/http'
+import { useOneAtATime } from '../../parts/useOneAtATime'
 import { sendWaiting } from '../../record/sendWaiting'
 
 export interface Joint {
@@ -14,20 +15,17 @@ export interface Joint {
 export function useAddJoint(examination: string) {
   const navigate = useNavigate()
   const [fault, setFault] = useState('')
-  const isAdding = useRef(false)
-  const add = async (joint: Joint): Promise<void> => {
-    if (isAdding.current) return
-    isAdding.current = true
-    setFault('')
-    try {
-      await sendWaiting(examination)
-      const { id } = await api<{ id: string }>('POST', `/api/examinations/${examination}/also`, joint)
-      void navigate(`/examinations/${id}`)
-    } catch (error) {
-      setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. The joint is not added; try again.')
-    } finally {
-      isAdding.current = false
-    }
-  }
+  const once = useOneAtATime()
+  const add = (joint: Joint): Promise<void> =>
+    once(async () => {
+      setFault('')
+      try {
+        await sendWaiting(examination)
+        const { id } = await api<{ id: string }>('POST', `/api/examinations/${examination}/also`, joint)
+        void navigate(`/examinations/${id}`)
+      } catch (error) {
+        setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. The joint is not added; try again.')
+      }
+    })
   return { add, fault, clear: () => setFault('') }
 }
