@@ -1,4 +1,4 @@
-import type { Pack, Tier } from '../content/types.js'
+import { tierRank, type Pack, type Tier } from '../content/types.js'
 import { moreUrgent } from './priorityTier.js'
 
 /** Hours that each tier may wait, `null` for one that has no window. */
@@ -51,7 +51,7 @@ const SPOILS_ON_THE_WAY: readonly string[] = ['V', 'I', 'N']
 /**
  * When the team that takes a patient over has to have been told, at this site: a long journey is taken off the window of vessel, infection
  * and nerve, since it is the limb that has to be in time.
- * @param flags what is met: those of the tier that is due count
+ * @param flags what is met: those at least as urgent as the tier that is due count, so also when a clinician lowered it
  * @returns as `dueAt`; never before `flaggedAt`
  * @example dueHere(farPack, '2026-11-20T16:00:00Z', 'today', [coldFoot]) // '2026-11-21T14:00:00.000Z' where the journey takes two hours
  */
@@ -62,7 +62,9 @@ export function dueHere(
   flags: readonly { readonly classes: readonly string[]; readonly tier?: Tier }[],
 ): string | undefined {
   const due = dueAt(flaggedAt, tier, windowsOf(pack))
-  const spoils = flags.some((flag) => flag.tier === tier && flag.classes.some((one) => SPOILS_ON_THE_WAY.includes(one)))
+  const spoils = flags.some(
+    (flag) => flag.tier !== undefined && tierRank(flag.tier) <= tierRank(tier) && flag.classes.some((one) => SPOILS_ON_THE_WAY.includes(one)),
+  )
   if (due === undefined || !spoils || pack.journeyHours <= SHORT_JOURNEY_HOURS) return due
   return new Date(Math.max(Date.parse(flaggedAt), Date.parse(due) - pack.journeyHours * 3_600_000)).toISOString()
 }
