@@ -51,6 +51,8 @@ test('the whole way from sign-in to a referral on the desk, by pointer and in th
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Pointed Pintail' }).filter({ hasText: 'due' })).toBeVisible()
   await page.getByRole('link', { name: 'Pointed Pintail' }).first().click()
+  // The desk has the name twice; the verdict sheet once.
+  await expect(page.getByTestId('verdict-tier')).toBeVisible()
   await page.getByRole('link', { name: 'Pointed Pintail' }).click()
   await expect(page.getByText('Earlier examinations')).toBeVisible()
   await expect(page.getByRole('main')).toContainText('right knee')
