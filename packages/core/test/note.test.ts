@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { clinicalNote, examinedNormal, itemsById, judgement, viewOf, type Entry, type Side } from '../src/index.js'
-import { AS_OF, entriesFor, newId, thePack, type Findings } from './support.js'
+import { checkEntries, clinicalNote, examinedNormal, itemsById, judgement, normalByKey, sidesOf, viewOf, type Entry, type Side } from '../src/index.js'
+import { AS_OF, calm, entriesFor, exam, newId, theKnee, thePack, type Findings } from './support.js'
 
 const recorder = { by: 'dr', at: AS_OF, newId }
 const sidesIn = (region: string): readonly Side[] => (viewOf(thePack(), region).regions[0]?.side === false ? ['right', 'left'] : ['right'])
@@ -111,10 +111,63 @@ describe('the outcome of a film rule in the note', () => {
 })
 
 describe('what is still open in the note', () => {
-  it('says how urgent it could still make it and for which suspicion, and how many more there are', () => {
+  it('stands whole, a line for each suspicion, with how urgent it could still make it', () => {
     const lines = knee({ 'story.trauma': 'present', 'feel.effusion': 'moderate' }, 'Not examined and still open')
-    expect(lines).toHaveLength(13)
-    for (const line of lines.slice(0, 12)) expect(line).toMatch(/^[^:]+: could still be (Now|Today|Days|Weeks|Routine) \(.+\)/)
-    expect(lines.at(-1)).toMatch(/^and \d+ more$/)
+    expect(lines.length).toBeGreaterThan(3)
+    for (const line of lines) expect(line).toMatch(/^Could still be (Now|Today|Days|Weeks|Routine), [^:]+: .+/)
+    expect(lines.join()).not.toMatch(/more$/)
+  })
+  it('names every core item that nobody examined, stop by stop', () => {
+    const labels = theKnee().items.filter(({ depth, id }) => depth === 'core' && id !== 'knee.move.flexion')
+    const lines = knee({ 'knee.move.flexion': { value: 'normal' }, 'knee.move.flexion left': { value: 'normal' } }, 'Not examined').join('\n')
+    for (const { label } of labels) expect(lines).toContain(label)
+    expect(lines).not.toContain('Bend;')
+  })
+  it('is not headed by its floor', () => {
+    expect(knee({ 'knee.feel.calf': '0' }, 'Priority')[0]).toMatch(/^Not settled: Here to Now/)
+  })
+})
+
+describe('a range that was found normal and not measured', () => {
+  it('is told as full and equal by eye, never by a number', () => {
+    const full = { value: 'normal' }
+    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': full }, 'Move')).toEqual(['Full and equal, by eye: Bend'])
+    expect(knee({ 'knee.move.flexion': full }, 'Move')).toEqual(['Full by eye, right only: Bend'])
+    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': { qualifiers: { active: 100, passive: 110 } } }, 'Move')).toEqual([
+      'Bend: right full, by eye; left active 100°, passive 110°',
+    ])
+  })
+  it.each(thePack().regions.map((region) => region.id))('leaves no number in the note of a %s whose core was answered by the key alone', (region) => {
+    const view = viewOf(thePack(), region)
+    const entries = view.items
+      .filter(({ depth }) => depth === 'core')
+      .flatMap((item) => {
+        const normal = normalByKey(item)
+        return normal ? sidesOf(item).map((side): Entry => ({ id: newId(), item: item.id, side, state: 'examined', ...normal, by: 'dr', at: AS_OF })) : []
+      })
+    expect(checkEntries(view, entries)).toEqual([])
+    for (const { value, qualifiers = {} } of entries) expect([value, ...Object.values(qualifiers)].filter((one) => typeof one === 'number')).toEqual([])
+  })
+})
+
+describe('six different things', () => {
+  const film = (value: string | object): readonly string[] => knee({ 'knee.imaging.film': value as never }, 'Results')
+  it('not done, could not, not valid, normal and abnormal read differently, and not examined stands elsewhere', () => {
+    expect(film(['not done'] as never)).toEqual(['X-ray of this joint: right not done'])
+    expect(film(['normal'] as never).join()).toMatch(/^Examined and normal.*X-ray/)
+    expect(film(['fracture'] as never)).toEqual(['X-ray of this joint: right fracture'])
+    expect(film({ state: 'could-not', reason: 'declined' })).toEqual(['X-ray of this joint: right could not be done (declined)'])
+    expect(film({ state: 'not-valid', reason: 'rotated' })).toEqual(['X-ray of this joint: right not valid (rotated)'])
+    expect(knee({}, 'Results')).toEqual([])
+  })
+  it('a film that was not done excludes nothing: rules read it as not known', () => {
+    const judgedWith = (film: object): string => {
+      const entries = [...calm(), ...entriesFor({ 'story.trauma': 'present', 'screen.four-steps': 'cannot', ...film })]
+      return judgement(thePack(), exam(entries)).verdict.ceiling
+    }
+    expect(judgedWith({ 'knee.imaging.film': ['not done'] })).toBe(judgedWith({}))
+  })
+  it('what was asked and is not known is neither denied nor confirmed', () => {
+    expect(knee({ 'story.steps-at-once': 'not known' }, 'Story')).toEqual(['Four steps straight after the injury: not known'])
   })
 })

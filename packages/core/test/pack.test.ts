@@ -136,8 +136,8 @@ describe('a bad pack is refused with file, id and cure', () => {
       'a phrase that speaks for a measurement',
       'regions/knee/phrases.yaml',
       'covers: [knee.neighbours.hip-reproduces]',
-      'covers: [knee.move.hyperextension]',
-      /knee\.note\.hip: covers knee\.move\.hyperextension, which has no plain word for normal/,
+      'covers: [vascular.ankle-index]',
+      /knee\.note\.hip: covers vascular\.ankle-index, which has no plain word for normal/,
     ],
     [
       'a phrase over two stages',

@@ -1,4 +1,5 @@
 import { evenItem, saidOver } from './evenItem.js'
+import { gapsOf, normalMeaning } from './normalMeaning.js'
 import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Sources } from './readSources.js'
 import type { ItemSource } from './source.js'
@@ -53,12 +54,14 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   if (source.scale !== undefined && !scale) fault(`the scale "${source.scale}" is not defined`, 'define it under scales in pack.yaml')
   const options = source.kind === 'sign' ? ['absent', 'present'] : (scale?.grades ?? (source.options ?? []).map(String))
   if (['grade', 'choice', 'multi'].includes(source.kind) && options.length < 2) fault(`a ${source.kind} needs at least two options`, 'list options, or name a scale')
-  const calm = source.kind === 'sign' ? ['absent'] : (source.calm ?? scale?.calm ?? options.slice(0, 1)).map(String)
+  const gaps = source.gaps ?? gapsOf(options)
+  const answers = options.filter((word) => !gaps.includes(word))
+  const calm = source.kind === 'sign' ? ['absent'] : (source.calm ?? scale?.calm ?? answers.slice(0, 1)).map(String).filter((word) => !gaps.includes(word))
   for (const word of calm) if (!options.includes(word)) fault(`"${word}" is called calm but is not an option`, 'list it under options')
   const qualifiers = qualifiersOf(source)
-  const normal = normalOf(source, options, calm)
-  if (stage !== 'story' && stage !== 'patient' && !source.positive) fault('does not say in plain words what positive or abnormal means', 'add positive')
   const unit = source.unit ?? UNITS[source.kind]
+  const meaning = normalMeaning({ ...source, stage, unit, options, readings: source.readings ?? [], normal: normalOf(source, options, calm) }, source)
+  if (stage !== 'story' && stage !== 'patient' && !source.positive) fault('does not say in plain words what positive or abnormal means', 'add positive')
   return {
     id: source.id,
     owner: placed.region,
@@ -95,7 +98,9 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     min: source.min,
     max: source.max,
     step: source.step,
-    normal,
+    ...meaning,
+    gaps,
+    askedAlone: source.askedAlone ?? false,
     why: undefined,
     key: undefined,
     adverseIfPain: source.adverseIfPain,
@@ -116,8 +121,13 @@ function qualifiersOf(source: ItemSource): Record<string, Qualifier> {
     ...(source.kind === 'laxity' ? { 'end-point': END_POINT, equal: EQUAL } : {}),
     ...(source.kind === 'angle' ? { method: METHOD } : {}),
     ...(source.kind === 'moment' ? { precision: PRECISION } : {}),
-    ...(source.qualifiers ?? {}),
+    ...Object.fromEntries(Object.entries(source.qualifiers ?? {}).map(([name, one]) => [name, withGaps(one)])),
   }
+}
+
+const withGaps = (qualifier: Qualifier): Qualifier => {
+  const gaps = gapsOf(qualifier.options ?? [])
+  return gaps.length > 0 ? { ...qualifier, gaps } : qualifier
 }
 
 /** What "examined and normal" records; undefined where nothing is normal by itself. */

@@ -102,7 +102,11 @@ function lintCore(pack: Pack): Problem[] {
       const count = core.filter((item) => (stages as readonly string[]).includes(item.stage)).length
       return count > most ? [problem(region.id, `asks ${count} core items of ${name}; the ceiling is ${most}`, 'make the least needed one prompted')] : []
     })
-    return [...doubled, ...over]
+    const placed = new Set(region.stops.flatMap((stop) => stop.items))
+    const lost = core
+      .filter((item) => item.stage !== 'story' && !placed.has(item.id))
+      .map((item) => problem(item.id, 'is core and stands in no stop, so nobody is told that it was not examined', 'list it under stops'))
+    return [...doubled, ...over, ...lost]
   })
 }
 

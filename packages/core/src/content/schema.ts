@@ -1,6 +1,6 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv'
 import type { Problem } from './problem.js'
-import { KINDS, POSITIONS, STAGES, TIERS } from './types.js'
+import { KINDS, NEEDS, POSITIONS, STAGES, TIERS } from './types.js'
 
 const id = { type: 'string', pattern: '^[a-z0-9]+([.-][a-z0-9]+)*$' }
 const text = { type: 'string', pattern: '\\S' }
@@ -68,6 +68,10 @@ const item = object(['id', 'label', 'kind'], {
   readings: texts,
   qualifiers: map(qualifier),
   normal: { anyOf: [numberOrText, map({ type: ['string', 'number', 'boolean'] })] },
+  normalSpan: object([], { says: text, low: { type: 'number' }, high: { type: 'number' } }),
+  needs: { enum: NEEDS },
+  gaps: texts,
+  askedAlone: { type: 'boolean' },
   mustBeTold: { type: 'boolean' },
   position: { enum: POSITIONS },
   seconds: { type: 'number', minimum: 0 },

@@ -1,5 +1,5 @@
 import type { RuleSource } from './parseRule.js'
-import type { Item, AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Pack, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+import type { Item, Needs, NormalSpan, AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Pack, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
 export interface SourceFile {
@@ -25,6 +25,10 @@ export interface ItemSource {
   readonly readings?: readonly string[]
   readonly qualifiers?: Readonly<Record<string, Qualifier>>
   readonly normal?: string | number | Readonly<Record<string, string | number | boolean>>
+  readonly normalSpan?: Partial<NormalSpan>
+  readonly needs?: Needs
+  readonly gaps?: readonly string[]
+  readonly askedAlone?: boolean
   readonly mustBeTold?: boolean
   readonly position?: Position
   readonly seconds?: number

@@ -24,6 +24,23 @@ export type Position = (typeof POSITIONS)[number]
 export const KINDS = ['sign', 'grade', 'choice', 'multi', 'angle', 'length', 'time', 'count', 'pressure', 'ratio', 'number', 'laxity', 'moment'] as const
 export type Kind = (typeof KINDS)[number]
 
+/**
+ * What only a reading can tell: of an instrument (or counted against the clock), a report, the laboratory, or the patient's own telling.
+ * The key for "examined and normal" never answers it.
+ */
+export const NEEDS = ['instrument', 'report', 'laboratory', 'telling'] as const
+export type Needs = (typeof NEEDS)[number]
+
+/** What stands in place of a number when a range was found normal without measuring it. Rules read it as the item's `normalSpan`. */
+export const NORMAL = 'normal'
+
+/** What "normal" of a range says in note and letter, and the span that rules read it as, in the item's unit. */
+export interface NormalSpan {
+  readonly says: string
+  readonly low: number
+  readonly high: number
+}
+
 /** How many records an item has: one for the patient, the episode or the visit, or one for each side. */
 export type Scope = 'patient' | 'episode' | 'body' | 'joint' | 'limb-end' | 'sided'
 
@@ -50,6 +67,8 @@ export interface Qualifier {
   readonly unit?: string
   readonly min?: number
   readonly max?: number
+  /** Options that say that nothing was found out. */
+  readonly gaps?: readonly string[]
   /** Asked in the row itself, not behind it. */
   readonly inRow?: boolean
 }
@@ -94,8 +113,14 @@ export interface Item {
   readonly step?: number | undefined
   readonly readings: readonly string[]
   readonly qualifiers: Readonly<Record<string, Qualifier>>
-  /** What the key for "examined and normal" records. */
+  /** The finding that is normal. The key for "examined and normal" records it, unless the item needs a reading. */
   readonly normal?: Finding | undefined
+  readonly normalSpan?: NormalSpan | undefined
+  readonly needs?: Needs | undefined
+  /** Options that say that nothing was found out: "not done", "not known". They are neither normal nor abnormal. */
+  readonly gaps: readonly string[]
+  /** True for a fact that changes the urgency: it is asked by itself, and "none of the rest" never denies it. */
+  readonly askedAlone: boolean
   /** True when no answer means "absent" (a place, a speed): "none of the rest" never fills it in. */
   readonly mustBeTold: boolean
   readonly position: Position

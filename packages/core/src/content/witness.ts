@@ -2,6 +2,7 @@ import { rungFits } from '../judge/compileLeaf.js'
 import { Prepared } from '../judge/prepare.js'
 import { slotOf, type Compiled, type Context, type Earlier, type Reading, type Slot } from '../judge/runtime.js'
 import { NO, UNKNOWN, YES } from '../judge/truth.js'
+import { isGapValue } from '../record/gaps.js'
 import { itemsOfLeaf, leavesOf, rulesOfCalc } from './rules.js'
 import type { Item, Leaf, Pack, Scalar } from './types.js'
 
@@ -160,7 +161,10 @@ export class WitnessSearch {
 
   private candidates(leaf: Leaf, item: Item, before: Reading | undefined, onOther: boolean): Reading[] {
     const qualifier = leaf.type === 'compare' ? leaf.term.qualifier : undefined
-    const reading = (value: Reading['value'], qualifiers: Reading['qualifiers']): Reading => ({ examined: true, reason: undefined, notValid: false, value, qualifiers })
+    const reading = (value: Reading['value'], qualifiers: Reading['qualifiers']): Reading => {
+      const isGap = isGapValue(item, value)
+      return { examined: !isGap, isGap, reason: undefined, notValid: false, value, qualifiers }
+    }
     if (qualifier !== undefined) {
       if (before?.qualifiers[qualifier] !== undefined) return []
       return this.qualifierValues(item, qualifier, onOther).map((value) => reading(before?.value, { ...before?.qualifiers, [qualifier]: value }))
@@ -207,6 +211,7 @@ export class WitnessSearch {
 /** Examined and normal; a number without a normal value is the reference that differences are taken from. */
 const calmReading = (item: Item): Reading => ({
   examined: true,
+  isGap: false,
   reason: undefined,
   notValid: false,
   value: item.normal?.value ?? (item.options.length > 0 || item.kind === 'moment' ? undefined : referenceOf(item)),

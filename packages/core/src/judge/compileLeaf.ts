@@ -1,9 +1,9 @@
-import type { Comparator, Item, Leaf, RuleNode } from '../content/types.js'
+import { NORMAL, type Comparator, type Item, type Leaf, type RuleNode } from '../content/types.js'
 import { compareWorth, type Target } from './compare.js'
 import type { Prepared } from './prepare.js'
 import type { ReadyCalc } from './readyCalc.js'
 import { isWithin, otherSide, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
-import { termReader } from './term.js'
+import { spanWorth, termReader } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 
 type LeafNode = Extract<RuleNode, { op: 'leaf' }>
@@ -61,7 +61,12 @@ function compareLeaf(leaf: Of<'compare'>, prepared: Prepared): Run {
   const target = targetOf(leaf, item)
   const whenNormal = normalTruth(leaf, item, target)
   const byWord = truthByWord(leaf, item, target)
+  const namesGap = leaf.term.qualifier === undefined && leaf.term.fn === 'value' && leaf.operand.some((word) => item.gaps.includes(word))
   return (context, side) => {
+    if (namesGap) {
+      const reading = context.slots[slotOf(index, sideOf(item, side))]
+      if (reading?.isGap && reading.value !== undefined) return compareWorth(reading.value as string | readonly string[], leaf.cmp, target)
+    }
     if (byWord) {
       const reading = context.slots[index * 3 + (item.sided ? side : 2)]
       const truth = reading?.examined ? byWord.get(reading.value) : undefined
@@ -93,7 +98,10 @@ const stoppedByPain = (reading: Reading): boolean => reading.reason === 'pain' |
 function normalTruth(leaf: Of<'compare'>, item: Item, target: Target): T {
   if (leaf.term.fn !== 'value' && leaf.term.fn !== 'other') return compareWorth(0, leaf.cmp, target)
   const normal = item.normal
-  const value = leaf.term.qualifier === undefined ? normal?.value : normal?.qualifiers?.[leaf.term.qualifier]
+  const { qualifier } = leaf.term
+  const isReading = qualifier === undefined || item.readings.includes(qualifier)
+  const value = isReading && normal?.value === NORMAL ? NORMAL : qualifier === undefined ? normal?.value : normal?.qualifiers?.[qualifier]
+  if (value === NORMAL && item.normalSpan) return compareWorth(spanWorth(item.normalSpan), leaf.cmp, target)
   if (value === undefined || typeof value === 'boolean') return NO
   return compareWorth(typeof value === 'string' && item.ordered && leaf.term.qualifier === undefined ? item.options.indexOf(value) : value, leaf.cmp, target)
 }

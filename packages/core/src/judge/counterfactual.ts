@@ -102,6 +102,7 @@ function normalReading(slot: number, prepared: Prepared, context: Context): Read
   return {
     examined: true,
     reason: undefined,
+    isGap: false,
     notValid: false,
     value: like?.value ?? item.normal?.value,
     qualifiers: like?.qualifiers ?? item.normal?.qualifiers ?? {},

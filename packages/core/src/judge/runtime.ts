@@ -1,6 +1,7 @@
 import type { Item, Pack, RuleNode, Scalar, Side, Value } from '../content/types.js'
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
+import { isGapValue } from '../record/gaps.js'
 import { earlierOf, hoursBetween } from '../record/recheck.js'
 import type { PastFlag } from './pastFlags.js'
 import type { T } from './truth.js'
@@ -15,6 +16,8 @@ export interface Reading {
   readonly examined: boolean
   readonly reason: string | undefined
   readonly notValid: boolean
+  /** Recorded as a gap ("not done", "not known"): nothing was found out, so only a rule that names the gap reads it. */
+  readonly isGap: boolean
   readonly value: Value | undefined
   readonly qualifiers: Readonly<Record<string, Scalar | readonly string[]>>
 }
@@ -119,8 +122,10 @@ export const readingAt = (pack: Pack, slot: number, entry: Entry | undefined): R
 function readingOf(item: Item | undefined, entry: { state: string; reason?: string; value?: Value; qualifiers?: Reading['qualifiers'] }): Reading {
   const couldNot = entry.state === 'could-not'
   const adverse = couldNot && item?.adverseIfPain !== undefined && (entry.reason === 'pain' || entry.reason === 'guarding')
+  const isGap = entry.state === 'examined' && item !== undefined && isGapValue(item, entry.value)
   return {
-    examined: entry.state === 'examined' || adverse,
+    examined: (entry.state === 'examined' && !isGap) || adverse,
+    isGap,
     reason: couldNot ? (entry.reason ?? 'other') : undefined,
     notValid: entry.state === 'not-valid',
     value: adverse ? item.adverseIfPain : entry.value,

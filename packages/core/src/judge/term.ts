@@ -1,8 +1,8 @@
-import type { Item, Term } from '../content/types.js'
+import { NORMAL, type Item, type NormalSpan, type Term } from '../content/types.js'
 import { measureOf } from '../measure/registry.js'
 import { isInterval } from './compare.js'
 import type { Prepared } from './prepare.js'
-import { isWithin, otherSide, sideOf, slotOf, type Context, type Reading, type Worth } from './runtime.js'
+import { isWithin, otherSide, sideOf, slotOf, type Context, type Interval, type Reading, type Worth } from './runtime.js'
 
 export type Read = (context: Context, side: number) => Worth
 
@@ -17,9 +17,9 @@ export function termReader(term: Term, prepared: Prepared): Read {
     case 'other':
       return (context, side) => own(context, otherSide(side))
     case 'diff':
-      return item.kind === 'laxity' ? laxityDifference(index, own) : difference(own)
+      return item.kind === 'laxity' ? laxityDifference(index, own) : difference(index, item, own)
     case 'deficit':
-      return percentDeficit(own)
+      return percentDeficit(index, item, own)
     case 'gap':
       return readingsGap(index, item, prepared)
     case 'worst': {
@@ -28,7 +28,9 @@ export function termReader(term: Term, prepared: Prepared): Read {
     }
     case 'change':
       return (context, side) => {
-        const earlier = context.previous[slotOf(index, sideOf(item, side))]
+        const slot = slotOf(index, sideOf(item, side))
+        const earlier = context.previous[slot]
+        if (isWithin(earlier, term.window) && isNormal(earlier.reading) && isNormal(context.slots[slot])) return 0
         return isWithin(earlier, term.window) ? subtract(own(context, side), worthOf(earlier.reading, item, term.qualifier)) : null
       }
   }
@@ -60,8 +62,10 @@ function itemReader(index: number, item: Item, qualifier: string | undefined, pr
 /** Ordered words come as their rank, so that "reduced" is below "normal"; the rest as it was entered. */
 function worthOf(reading: Reading, item: Item, qualifier: string | undefined): Worth {
   if (!reading.examined) return null
-  const raw = qualifier === undefined ? reading.value : reading.qualifiers[qualifier]
+  const raw = qualifier === undefined ? reading.value : (reading.qualifiers[qualifier] ?? readingOfNormal(reading, item, qualifier))
   if (raw === undefined) return null
+  if (raw === NORMAL && item.normalSpan) return spanWorth(item.normalSpan)
+  if (qualifier !== undefined && item.qualifiers[qualifier]?.gaps?.includes(String(raw))) return null
   if (typeof raw === 'boolean') return raw ? 1 : 0
   if (typeof raw === 'string' && qualifier === undefined && item.ordered) {
     const rank = item.options.indexOf(raw)
@@ -70,17 +74,31 @@ function worthOf(reading: Reading, item: Item, qualifier: string | undefined): W
   return raw
 }
 
-const difference =
-  (own: Read): Read =>
-  (context, side) =>
-    subtract(own(context, side), own(context, otherSide(side)))
+/** A range that was found normal without a number is so in each of its readings. */
+const readingOfNormal = (reading: Reading, item: Item, qualifier: string): string | undefined =>
+  reading.value === NORMAL && item.readings.includes(qualifier) ? NORMAL : undefined
+
+/** What rules read "normal" as. @example spanWorth({ says: 'full', low: 120, high: 160 }) // { low: 120, high: 160 } */
+export const spanWorth = ({ low, high }: Pick<NormalSpan, 'low' | 'high'>): number | Interval => (low === high ? low : { low, high })
+
+/** Full on both sides is full and equal: no difference, though nobody knows the degrees. */
+const bothNormal =
+  (index: number, item: Item) =>
+  (context: Context, side: number): boolean =>
+    [side, otherSide(side)].every((one) => isNormal(context.slots[slotOf(index, sideOf(item, one))]))
+
+const isNormal = (reading: Reading | undefined): boolean => reading?.examined === true && reading.value === NORMAL
+
+const difference = (index: number, item: Item, own: Read): Read => {
+  const isEqual = bothNormal(index, item)
+  return (context, side) => (isEqual(context, side) ? 0 : subtract(own(context, side), own(context, otherSide(side))))
+}
 
 function subtract(a: Worth, b: Worth): Worth {
   if (typeof a === 'number' && typeof b === 'number') return a - b
-  if (a === null || b === null) return null
-  const left = typeof a === 'number' ? { low: a, high: a } : a
-  const right = typeof b === 'number' ? { low: b, high: b } : b
-  return isInterval(left) && isInterval(right) ? { low: left.low - right.high, high: left.high - right.low } : null
+  const left = asInterval(a)
+  const right = asInterval(b)
+  return left && right ? { low: left.low - right.high, high: left.high - right.low } : null
 }
 
 /** Millimetres of this side minus the other; "equal to the other side" by hand counts as nought. */
@@ -94,22 +112,30 @@ const laxityDifference =
     return here?.examined && there?.examined && (here.qualifiers.equal === true || there.qualifiers.equal === true) ? 0 : null
   }
 
-const percentDeficit =
-  (own: Read): Read =>
-  (context, side) => {
-    const here = own(context, side)
-    const there = own(context, otherSide(side))
-    return typeof here === 'number' && typeof there === 'number' && there > 0 ? (100 * (there - here)) / there : null
+/** Percent that this side falls short of the other; a span where either was only found normal. */
+const percentDeficit = (index: number, item: Item, own: Read): Read => {
+  const isEqual = bothNormal(index, item)
+  return (context, side) => {
+    if (isEqual(context, side)) return 0
+    const here = asInterval(own(context, side))
+    const there = asInterval(own(context, otherSide(side)))
+    if (!here || !there || there.low <= 0) return null
+    const low = (100 * (there.low - here.high)) / there.low
+    const high = (100 * (there.high - here.low)) / there.high
+    return spanWorth({ low, high })
   }
+}
+
+const asInterval = (worth: Worth): Interval | undefined => (typeof worth === 'number' ? { low: worth, high: worth } : isInterval(worth) ? worth : undefined)
 
 /** Last reading minus the first: passive minus active, released minus blocked. */
 function readingsGap(index: number, item: Item, prepared: Prepared): Read {
   const first = itemReader(index, item, item.readings[0], prepared)
   const last = itemReader(index, item, item.readings[item.readings.length - 1], prepared)
-  return (context, side) => subtract(last(context, side), first(context, side))
+  return (context, side) => (isNormal(context.slots[slotOf(index, sideOf(item, side))]) ? 0 : subtract(last(context, side), first(context, side)))
 }
 
 function greatest(worths: readonly Worth[]): Worth {
-  const numbers = worths.filter((worth): worth is number => typeof worth === 'number')
-  return numbers.length === 0 ? null : Math.max(...numbers)
+  const spans = worths.flatMap((worth) => asInterval(worth) ?? [])
+  return spans.length === 0 ? null : spanWorth({ low: Math.max(...spans.map(({ low }) => low)), high: Math.max(...spans.map(({ high }) => high)) })
 }

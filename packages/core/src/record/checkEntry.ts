@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import type { Item, Pack, Qualifier, Scalar, Value } from '../content/types.js'
+import { NORMAL, type Item, type Pack, type Qualifier, type Scalar, type Value } from '../content/types.js'
 import { checkDecision, isDecision } from './checkDecision.js'
 import type { Entry } from './entry.js'
 
@@ -59,6 +59,7 @@ function fits(item: Item, value: Value): boolean {
   if (item.kind === 'multi') return Array.isArray(value) && value.length > 0 && value.every((word) => item.options.includes(String(word)))
   if (item.kind === 'moment') return typeof value === 'string' && !Number.isNaN(Date.parse(value))
   if (item.options.length > 0) return typeof value === 'string' && item.options.includes(value)
+  if (value === NORMAL) return item.normalSpan !== undefined
   return typeof value === 'number' && Number.isFinite(value) && inRange(value, item)
 }
 

@@ -1,4 +1,4 @@
-import type { Item, Pack, Side } from '../content/types.js'
+import { NORMAL, type Item, type Pack, type Side } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 import { findingWords, sideWord } from './words.js'
@@ -23,10 +23,14 @@ export function byItem(pack: Pack, entries: readonly Entry[], sides: readonly Si
   })
 }
 
+/** Whether a range was found full on both sides, which also says that they are equal. */
+export const isFullAndEqual = (item: Item, entries: readonly Pick<Entry, 'value'>[]): boolean =>
+  item.normalSpan?.says === 'full' && entries.length > 1 && entries.every(({ value }) => value === NORMAL)
+
 /** One line for an item with both sides. @example "Lachman: right 8 mm, end point soft; left 2 mm, end point firm" */
 export function itemLine(pack: Pack, { item, entries }: ItemFindings, zone: string | undefined): string {
   const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
   const [first, second] = words
-  if (second !== undefined && first === second) return `${item.label}: both sides ${second}`
+  if (second !== undefined && first === second) return `${item.label}: ${isFullAndEqual(item, entries) ? second.replace('full', 'full and equal') : `both sides ${second}`}`
   return `${item.label}: ${entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')}`
 }

@@ -9,11 +9,12 @@ import { isDecision } from '../record/checkDecision.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
+import { isGapEntry } from '../record/gaps.js'
 import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
 import { acceptedWords, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, sideWord, tierName } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, rangeWords, sideWord, tierName } from './words.js'
 
 export interface LetterPerson {
   readonly name: string
@@ -58,6 +59,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
       { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
       ...earlierText(pack, judged, about.zone),
       ...foundText(pack, examination.complaint, entries, about.zone),
+      ...notDoneText(pack, entries),
       checksText(pack, examination, entries, about.zone),
       ...backgroundText(pack, entries, wanted.told, about.zone),
       ...wanted.held,
@@ -96,7 +98,9 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
   const set = setWords(pack, priority, zone)
   const tier = (id: Tier): string => tierName(pack, id)
   const due = dueHere(pack, examination.asOf, priority.tier, verdict.flags)
-  const range = `${tier(priority.tier)}${set ? ` (${set.charAt(0).toLowerCase()}${set.slice(1)})` : ''}${verdict.ceiling === verdict.floor ? '' : `, could still be ${tier(verdict.ceiling)}`}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
+  const settled = priority.tier !== verdict.floor || verdict.floor === verdict.ceiling
+  const head = settled ? tier(priority.tier) : rangeWords(pack, verdict.floor, verdict.ceiling)
+  const range = `${head}${set ? ` (${set.charAt(0).toLowerCase()}${set.slice(1)})` : ''}${settled && verdict.ceiling !== verdict.floor ? `, could still be ${tier(verdict.ceiling)}` : ''}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
   const reasons = verdict.flags
     .filter((flag) => flag.tier === verdict.floor && flag.proof)
     .map((flag) => {
@@ -116,10 +120,20 @@ function foundText(pack: Pack, complaint: Complaint, entries: readonly Entry[], 
     if (own.some((entry) => isHere(entry) && entry.state !== 'examined')) return true
     if (isCheck(item)) return false
     const isUneven =
-      item.sided && own.length > 1 && isMeasured(pack, { item: item.id }) && new Set(own.map((entry) => findingWords(pack, entry, zone))).size > 1
+      item.sided && own.length > 1 && own.some((entry) => isMeasured(pack, entry)) && new Set(own.map((entry) => findingWords(pack, entry, zone))).size > 1
     return isUneven || own.some((entry) => isHere(entry) && isAbnormalEntry(pack, entry))
   })
   return told.length > 0 ? [{ heading: 'Found', text: `${told.map((one) => itemLine(pack, one, zone)).join('. ')}.` }] : []
+}
+
+/** Investigations that were recorded as not done: the receiver neither waits for them nor takes them for normal. */
+function notDoneText(pack: Pack, entries: readonly Entry[]): { heading: string; text: string }[] {
+  const items = itemsById(pack)
+  const names = entries.flatMap((entry) => {
+    const item = items.get(entry.item)
+    return item?.stage === 'result' && isGapEntry(item, entry) ? [`${item.label}${entry.side === 'none' ? '' : ` ${entry.side}`}`] : []
+  })
+  return names.length > 0 ? [{ heading: 'Not done', text: `${names.join(', ')}.` }] : []
 }
 
 /** Whether an entry is of a side that is judged, or of none. */
@@ -134,7 +148,8 @@ const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || 
 function checksText(pack: Pack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
   const items = itemsById(pack)
   const isHere = onSoreSide(pack, complaint)
-  const checks = entries.filter((entry) => entry.state === 'examined' && isCheck(items.get(entry.item)) && isHere(entry))
+  const isFound = (entry: Entry): boolean => entry.state === 'examined' && !isGapEntry(items.get(entry.item), entry)
+  const checks = entries.filter((entry) => isFound(entry) && isCheck(items.get(entry.item)) && isHere(entry))
   const byTime = new Map<string, Entry[]>()
   const inOrder = byItem(pack, checks, complaint.sides).flatMap((one) => one.entries)
   for (const entry of inOrder.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
@@ -159,8 +174,15 @@ function backgroundText(pack: Pack, entries: readonly Entry[], elsewhere: readon
     const item = items.get(entry.item)
     return item && isBackground(pack, item, entry) && !elsewhere.includes(entry) ? [entryLine(pack, entry, zone)] : []
   })
-  const unasked = pack.everyLetter.filter((id) => items.has(id) && !entries.some((entry) => entry.item === id && entry.state === 'examined'))
-  const lines = [...told, ...(unasked.length > 0 ? [`Not asked: ${unasked.map((id) => items.get(id)?.label.toLowerCase()).join(', ')}`] : [])]
+  const named = (ids: readonly string[]): string => ids.map((id) => items.get(id)?.label.toLowerCase()).join(', ')
+  const wanted = pack.everyLetter.filter((id) => items.has(id))
+  const unasked = wanted.filter((id) => !entries.some((entry) => entry.item === id && entry.state === 'examined'))
+  const unknown = wanted.filter((id) => entries.some((entry) => entry.item === id && isGapEntry(items.get(id), entry)))
+  const lines = [
+    ...told,
+    ...(unknown.length > 0 ? [`Asked and not known: ${named(unknown)}`] : []),
+    ...(unasked.length > 0 ? [`Not asked: ${named(unasked)}`] : []),
+  ]
   return lines.length > 0 ? [{ heading: 'Background', text: `${lines.join('. ')}.` }] : []
 }
 
@@ -176,7 +198,8 @@ function wantedBy(
   sides: readonly Side[],
   zone: string | undefined,
 ): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly Entry[] } {
-  const recorded = (wish: string): Entry[] => entries.filter((entry) => isWished(entry.item, wish))
+  const items = itemsById(pack)
+  const recorded = (wish: string): Entry[] => entries.filter((entry) => isWished(entry.item, wish) && !isGapEntry(items.get(entry.item), entry))
   const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
   const told = wishes.flatMap((wish) => wish.entries)
   const held = byItem(pack, [...new Set(told)], sides).map((one) => itemLine(pack, one, zone))

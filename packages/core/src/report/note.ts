@@ -5,6 +5,7 @@ import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf } from '../judge/priorityOf.js'
 import type { Judgement } from '../judge/judge.js'
+import { unexaminedCore } from '../judge/unexamined.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueHere } from '../judge/clock.js'
 import type { Examination } from '../record/entry.js'
@@ -12,7 +13,7 @@ import { fold } from '../record/fold.js'
 import { NoteFindings } from './noteFindings.js'
 import { acceptedWords, earlierLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
-import { sideWord, tierName } from './words.js'
+import { rangeWords, sideWord, tierName } from './words.js'
 
 export interface NoteSection {
   readonly heading: string
@@ -50,6 +51,7 @@ export function clinicalNote(pack: Pack, examination: Examination, judged: Judge
       'Mind also',
       counselsOf(judged).map(({ title, says }) => `${title}: ${says}`),
     ),
+    ...sectionOf('Not examined', unexaminedLines(judged)),
     missingSection(pack, judged),
     ...sectionOf('Judged by local choices', localLines(pack, examination)),
   ]
@@ -73,12 +75,7 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
   const set = setWords(pack, priority, zone)
   const accepted = acceptedWords(pack, judged, zone)
   const name = (id: Tier): string => tierName(pack, id)
-  const range =
-    priority.tier !== verdict.floor
-      ? name(priority.tier)
-      : verdict.floor === verdict.ceiling
-        ? name(verdict.floor)
-        : `at least ${name(verdict.floor)}, could still be ${name(verdict.ceiling)}`
+  const range = priority.tier !== verdict.floor ? name(priority.tier) : rangeWords(pack, verdict.floor, verdict.ceiling)
   const due = dueHere(pack, examination.asOf, priority.tier, verdict.flags)
   const lead = verdict.flags.filter((flag) => flag.tier !== 'here')
   return {
@@ -94,25 +91,25 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
   }
 }
 
-/** What was not examined and could still make it more urgent, with how urgent and for which suspicion. */
+/** What was not examined and could still make it more urgent, a line for each suspicion, with how urgent it could be. */
 function missingSection(pack: Pack, judged: Judgement): NoteSection {
-  const open = openItems(judged)
   const suspicion = (id: string | undefined): string => judged.verdict.openFlags.find((flag) => flag.id === id)?.title ?? ''
-  const lines = open
-    .slice(0, MOST_OPEN)
-    .map(
-      ({ label, sides, tier, flags, held }) =>
-        `${label}${sides.length === 1 ? sidePart(sides[0] ?? 'none') : ''}: could still be ${tierName(pack, tier)} (${suspicion(flags[0])})${held ? ', on hold' : ''}`,
-    )
+  const lines = new Map<string, string[]>()
+  for (const { label, sides, tier, flags, held } of openItems(judged)) {
+    const head = `Could still be ${tierName(pack, tier)}, ${suspicion(flags[0])}`
+    lines.set(head, [...(lines.get(head) ?? []), `${label}${onlySide(sides)}${held ? ' (on hold)' : ''}`])
+  }
   return {
     heading: 'Not examined and still open',
-    lines:
-      open.length === 0
-        ? ['Nothing left unexamined could change the priority.']
-        : [...lines, ...(open.length > MOST_OPEN ? [`and ${open.length - MOST_OPEN} more`] : [])],
+    lines: lines.size === 0 ? ['Nothing left unexamined could change the priority.'] : [...lines].map(([head, items]) => `${head}: ${items.join('; ')}`),
   }
 }
-const MOST_OPEN = 12
+
+const onlySide = (sides: readonly string[]): string => (sides.length === 1 ? sidePart(sides[0] ?? 'none') : '')
+
+/** What of the core nobody examined, a line for each stop of the route. */
+const unexaminedLines = (judged: Judgement): string[] =>
+  unexaminedCore(judged).map(({ title, items }) => `${title}: ${items.map(({ label, sides }) => `${label}${onlySide(sides)}`).join('; ')}`)
 
 /** The note as plain text, for copying. */
 export const noteText = (sections: readonly NoteSection[]): string =>

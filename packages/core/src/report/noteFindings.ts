@@ -7,7 +7,7 @@ import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 import { isPlainNormal } from '../record/examinedNormal.js'
 import { byItem, itemLine, type ItemFindings } from './itemLines.js'
-import { isAbnormalEntry } from './words.js'
+import { isAbnormalEntry, normalWords } from './words.js'
 
 /** The items that were examined and are normal, each with the sides on which. */
 type Normal = ReadonlyMap<string, ReadonlySet<Side>>
@@ -46,7 +46,7 @@ export class NoteFindings {
     })
     const isSaid = (item: string, side: Side): boolean =>
       said.some(({ phrase, sides }) => phrase.covers.includes(item) && (sides.includes(side) || side === 'none'))
-    const left = calm.map(({ item, entries }) => ({ label: item.label, sides: entries.map((entry) => entry.side).filter((side) => !isSaid(item.id, side)) }))
+    const left = calm.map(({ item, entries }) => ({ item, sides: entries.map((entry) => entry.side).filter((side) => !isSaid(item.id, side)) }))
     return [...this.told(telling), ...inOneBreath(said.map(({ phrase, sides }) => [spoken(sides), phrase.says])), ...named(left, stage)]
   }
 
@@ -99,14 +99,19 @@ function inOneBreath(said: readonly (readonly [of: string, says: string])[]): st
   return [...lines].map(([of, says]) => `${of}${says.join(' ')}`)
 }
 
-/** What is normal and in no phrase, by name, a line for each way in which sides were examined. */
-function named(left: readonly { readonly label: string; readonly sides: readonly Side[] }[], stage: Stage): string[] {
+/** What is normal and in no phrase, by name, a line for each way in which sides were examined; ranges that were full stand together. */
+function named(left: readonly { readonly item: Item; readonly sides: readonly Side[] }[], stage: Stage): string[] {
   const heading = stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'
   const groups = new Map<string, string[]>()
-  for (const { label, sides } of left) {
+  for (const { item, sides } of left) {
     if (sides.length === 0) continue
+    const isFull = item.kind === 'angle' && item.normalSpan?.says === 'full'
     const on = sides.length > 1 ? ', both sides' : sides[0] === 'none' ? '' : `, ${sides[0] ?? ''} only`
-    groups.set(on, [...(groups.get(on) ?? []), label])
+    const head = isFull ? (sides.length > 1 ? 'Full and equal, by eye' : `Full by eye${on}`) : `${heading}${on}`
+    groups.set(head, [...(groups.get(head) ?? []), isFull ? item.label : labelled(item)])
   }
-  return [...groups].map(([on, labels]) => `${heading}${on}: ${labels.join('; ')}`)
+  return [...groups].map(([head, labels]) => `${head}: ${labels.join('; ')}`)
 }
+
+/** @example labelled(extensorLag) // 'Extensor lag (none, by eye)' */
+const labelled = (item: Item): string => (item.normalSpan ? `${item.label} (${normalWords(item, item.normalSpan.says)})` : item.label)

@@ -1,4 +1,4 @@
-import type { Pack, Tier } from '../content/types.js'
+import { NORMAL, type Pack, type Tier } from '../content/types.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
 import type { FlagVerdict, Judgement } from '../judge/judge.js'
 import type { Priority } from '../judge/priorityOf.js'
@@ -27,7 +27,7 @@ export function tellingFindings(pack: Pack, flag: FlagVerdict): readonly ProofFi
     : []
   const telling = recorded.filter((finding) => {
     const item = items.get(finding.item)
-    const isNumber = item !== undefined && item.options.length === 0 && finding.qualifiers?.equal !== true
+    const isNumber = item !== undefined && item.options.length === 0 && finding.qualifiers?.equal !== true && finding.value !== NORMAL
     return finding.state !== 'examined' || isNumber || item?.depth === 'card' || isAbnormalEntry(pack, asEntry(finding))
   })
   return telling.length > 0 ? telling : recorded

@@ -1,6 +1,7 @@
-import type { Item, Pack, Scalar } from '../content/types.js'
+import { NORMAL, type Item, type Pack, type Scalar } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
+import { isGapEntry } from '../record/gaps.js'
 import { dayAndTime, dayOnly } from './times.js'
 
 /** What was recorded, as a physician would write it: the value with its unit, then what qualifies it. A moment is told in the time zone that is given. */
@@ -17,12 +18,16 @@ export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | '
 
 function valueWords(pack: Pack, item: Item, value: Entry['value']): string {
   if (value === undefined) return ''
+  if (value === NORMAL && item.normalSpan) return normalWords(item, item.normalSpan.says)
   if (Array.isArray(value)) return value.join(', ')
   if (typeof value === 'number') return withUnit(value, item.unit)
   const scale = item.scale === undefined ? undefined : pack.scales.find((s) => s.id === item.scale)
   const word = scale?.words[scale.grades.indexOf(String(value))]
   return word !== undefined && word !== String(value) ? `${String(value)} (${word})` : String(value)
 }
+
+/** How a range reads that was found normal and not measured: an angle is then told by eye. @example normalWords(flexion, 'full') // 'full, by eye' */
+export const normalWords = ({ kind }: Pick<Item, 'kind'>, says: string): string => (kind === 'angle' ? `${says}, by eye` : says)
 
 /** No more exact than it was told. @example momentWords('2026-03-01T09:00:00Z', 'week', 'UTC') // 'about 1 Mar 2026, to the week' */
 function momentWords(at: string, precision: Scalar | readonly string[] | undefined, zone: string | undefined): string {
@@ -49,6 +54,14 @@ function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar |
 /** What a tier is called. @example tierName(pack, 'now') // 'Now' */
 export const tierName = ({ tiers }: Pick<Pack, 'tiers'>, id: string): string => tiers.find((tier) => tier.id === id)?.name ?? id
 
+/**
+ * A range of priority in words. One that is not settled is never headed by its floor: whoever reads only the first word would go home with it.
+ * @example rangeWords(pack, 'here', 'now') // 'Not settled: Here to Now'
+ * @example rangeWords(pack, 'days', 'days') // 'Days'
+ */
+export const rangeWords = (pack: Pick<Pack, 'tiers'>, floor: string, ceiling: string): string =>
+  floor === ceiling ? tierName(pack, floor) : `Not settled: ${tierName(pack, floor)} to ${tierName(pack, ceiling)}`
+
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
 
 /** What is examined, in words. @example complaintWords({ region: 'infant-hip', sides: ['right', 'left'] }) // 'right and left infant hip' */
@@ -73,7 +86,7 @@ export const namedFirst = (names: readonly string[]): string =>
 /** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
 export function isAbnormalEntry(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
   const item = itemsById(pack).get(entry.item)
-  if (!item || entry.state !== 'examined') return false
+  if (!item || entry.state !== 'examined' || isGapEntry(item, entry)) return false
   if (Array.isArray(entry.value)) return entry.value.some((word) => !item.calm.includes(String(word)))
   if (typeof entry.value === 'string' && item.options.length > 0) return !item.calm.includes(entry.value) || oddQualifier(item, entry)
   return oddQualifier(item, entry)
@@ -87,8 +100,8 @@ function oddQualifier(item: Item, entry: Pick<Entry, 'qualifiers'>): boolean {
   })
 }
 
-/** Whether the value is a number, which says something whatever it is. */
-export const isMeasured = (pack: Pack, entry: Pick<Entry, 'item'>): boolean => {
+/** Whether a number was read, which says something whatever it is. */
+export const isMeasured = (pack: Pack, entry: Pick<Entry, 'item' | 'value'>): boolean => {
   const item = itemsById(pack).get(entry.item)
-  return item !== undefined && item.options.length === 0 && item.kind !== 'laxity'
+  return item !== undefined && item.options.length === 0 && item.kind !== 'laxity' && entry.value !== NORMAL
 }
