@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { judgement, viewOf, type HoldVerdict, type Side } from '../src/index.js'
-import { AS_OF, entriesFor, thePack, type Findings } from './support.js'
+import { activeHolds, checkEntries, clinicalNote, judgement, standingHolds, viewOf, type Entry, type HoldVerdict, type Item, type Side } from '../src/index.js'
+import { WitnessSearch, type Witness } from '../src/content/witness.js'
+import type { Compiled, Reading } from '../src/judge/runtime.js'
+import { wayOut } from '../src/judge/settle.js'
+import { UNKNOWN, YES } from '../src/judge/truth.js'
+import { AS_OF, entriesFor, newId, thePack, type Findings } from './support.js'
 
 const pack = thePack()
 const LIMBS = ['shoulder', 'elbow', 'wrist', 'hand', 'hip', 'knee', 'ankle', 'foot'] as const
@@ -65,4 +69,114 @@ describe('holds of one joint', () => {
     for (const region of pack.regions)
       for (const hold of viewOf(pack, region.id).holds) expect([region.id, hold.id, hold.stops.length > 0]).toEqual([region.id, hold.id, true])
   })
+})
+
+describe('a hold that stands because something is not known', () => {
+  const boneFree: Findings = {
+    'patient.age-years': 34,
+    'story.trauma': 'present',
+    'knee.feel.patella-bone': '0',
+    'knee.feel.femoral-condyles': '0',
+    'knee.feel.tibial-condyles': '0',
+    'knee.feel.fibular-head': '0',
+    'knee.move.flexion': { value: 'normal' },
+    'story.steps-at-once': 'yes',
+    'screen.four-steps': 'yes',
+    'patient.cognition': 'yes',
+    'patient.intoxicated': 'absent',
+    'patient.limb-block': 'absent',
+    'story.head-injury': 'absent',
+    'story.distracting-injury': 'absent',
+    'patient.neuropathy': 'absent',
+    'feel.crepitus': 'none',
+    'knee.screen.deformity': 'none',
+    'knee.history.mechanism': ['twist on the loaded bent knee'],
+  }
+  const ago = (days: number, precision: string): Findings[string] => ({
+    value: new Date(Date.parse(AS_OF) - days * 86_400_000).toISOString(),
+    qualifiers: { precision },
+  })
+  it.each([
+    ['2 weeks', 14, 'week'],
+    ['8 days', 8, 'day'],
+    ['a month', 30, 'month'],
+    ['3 days', 3, 'day'],
+  ])('falls once the bone points of a knee are free, with the injury told as %s ago', (_told, days, precision) => {
+    expect(met('knee', { ...boneFree, 'story.onset-at': ago(days, precision) })).not.toContain('any.hold.fracture-not-excluded')
+  })
+  it('names what it waits for, in words that can be asked, and lets its tests go once a clinician releases it', () => {
+    const examination = (entries: readonly Entry[]) => ({ complaint: { region: 'knee', sides: ['right'] as const }, asOf: AS_OF, entries })
+    const entries = entriesFor({ 'patient.age-years': 34, 'story.trauma': 'present', 'story.onset-at': ago(3, 'day') })
+    const judged = judgement(pack, examination(entries))
+    const hold = standingHolds(judged).find(({ id }) => id === 'any.hold.fracture-not-excluded')
+    expect(hold?.awaits.map(({ item }) => item)).toContain('knee.feel.fibular-head')
+    const release: Entry = {
+      id: newId(),
+      item: hold?.id ?? '',
+      side: 'right',
+      state: 'released',
+      reason: 'film seen elsewhere, no break',
+      by: 'Dr A',
+      at: AS_OF,
+    }
+    expect(checkEntries(viewOf(pack, 'knee'), [release])).toEqual([])
+    expect(checkEntries(viewOf(pack, 'knee'), [{ ...release, reason: ' - … ' }])).toMatchObject([{ path: '/entries/0/reason' }])
+    const after = judgement(pack, examination([...entries, release]))
+    expect(activeHolds(after).map(({ id }) => id)).not.toContain('any.hold.fracture-not-excluded')
+    expect(
+      clinicalNote(pack, examination([...entries, release]), after)
+        .find(({ heading }) => heading === 'Holds')
+        ?.lines.join(),
+    ).toContain('by Dr A: film seen elsewhere, no break')
+  })
+
+  const words = (item: Item): Reading['value'][] =>
+    item.kind === 'multi' ? item.options.map((word) => [word]) : item.options.length > 0 ? [...item.options] : [0, 1, 2, 3, 5, 8, 12, 20, 60, 90, 120, 400]
+  /** The truth of a rule if everything unknown turned out to end it: met means that it stands on what was found. */
+  const atBest = (rule: Compiled, run: (one: Compiled) => number): number => {
+    const kids = rule.kids.map((kid) => atBest(kid, run))
+    switch (rule.node.op) {
+      case 'leaf':
+        return rule.node.leaf.type === 'unseen' ? 0 : run(rule)
+      case 'all':
+        return Math.min(...kids)
+      case 'any':
+        return Math.max(...kids)
+      case 'not':
+        return 2 - (kids[0] ?? UNKNOWN)
+      case 'proven':
+        return kids[0] === UNKNOWN ? YES : (kids[0] ?? UNKNOWN)
+      case 'atLeast':
+        return run(rule)
+    }
+  }
+  it.each(pack.regions.flatMap(({ id }) => viewOf(pack, id).holds.map((hold) => [id, hold.id] as const)))(
+    '%s: %s has a way out by answering what it names',
+    (region, id) => {
+      const search = new WitnessSearch(viewOf(pack, region))
+      const { prepared } = search
+      const { rule } = prepared.readyHold(id)
+      const witness = search.find([{ rule, want: YES }]).found
+      expect(witness).toBeDefined()
+      const known = new Map(witness)
+      const context = search.contextOf(known)
+      if (atBest(rule, (one) => one.run(context, 0)) === YES) return
+      const slots = wayOut(rule, context, 0, prepared, (slot) => prepared.item(Math.floor(slot / 3)).seconds)
+      expect(slots).not.toBeNull()
+      const asked = [...(slots ?? [])].map((slot) => ({ slot, item: prepared.item(Math.floor(slot / 3)) }))
+      const answers = (turn: number): Witness =>
+        new Map([
+          ...known,
+          ...asked.map(({ slot, item }, at) => {
+            const choices = words(item)
+            const qualifiers = { ...known.get(slot)?.qualifiers, ...Object.fromEntries(item.readings.map((name) => [name, 150])) }
+            const value = choices[Math.floor(turn / 13 ** Math.min(at, 3)) % choices.length]
+            return [slot, { examined: true, isGap: false, reason: undefined, notValid: false, value, qualifiers }] as const
+          }),
+        ])
+      let turn = 0
+      while (turn < 13 ** 4 && rule.run(search.contextOf(answers(turn)), 0) === YES) turn++
+      expect(rule.run(search.contextOf(answers(turn)), 0)).not.toBe(YES)
+    },
+  )
 })

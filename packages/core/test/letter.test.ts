@@ -168,8 +168,8 @@ describe('who the letter is about', () => {
   }
   it('is told with the number and where the patient is reached, as far as they are known', () => {
     expect(first({ localNumber: 'H4101', contact: 'the lodge at Saltgate, with her daughter' })).toMatch(
-      /^Wren Holloway, born 5 May 1986, number H4101\. Reached at the lodge at Saltgate, with her daughter\. Right knee, seen /,
+      /^\u2068Wren Holloway\u2069, born 5 May 1986, number H4101\. Reached at \u2068the lodge at Saltgate, with her daughter\u2069\. Right knee, seen /,
     )
-    expect(first({})).toMatch(/^Wren Holloway, born 5 May 1986\. Right knee, seen /)
+    expect(first({})).toMatch(/^\u2068Wren Holloway\u2069, born 5 May 1986\. Right knee, seen /)
   })
 })

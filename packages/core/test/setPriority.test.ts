@@ -87,6 +87,11 @@ describe('setting it', () => {
     ['lowering with no reason', set('routine', 'weeks'), ['/entries/0/reason']],
     ['lowering from Today alone', set('days', 'today', { reason: 'looks well to me' }), ['/entries/0/qualifiers/senior', '/entries/0/qualifiers/senior-at']],
     [
+      'a senior who is oneself',
+      set('days', 'now', { reason: 'seen', qualifiers: { senior: 'dr  test', 'senior-at': minutes(28) } }),
+      ['/entries/0/qualifiers/senior'],
+    ],
+    [
       'a senior who agreed at no time',
       set('days', 'now', { reason: 'seen', qualifiers: { senior: 'Dr Quill', 'senior-at': 'just now' } }),
       ['/entries/0/qualifiers/senior-at'],
@@ -183,6 +188,6 @@ describe('a priority that was set', () => {
       floor: 'today',
       priority: { tier: 'days', computed: 'today', set: { by: 'Dr Test', senior: 'Dr Quill, consultant' } },
     })
-    expect([shownVerdict(lowered).priority, shownVerdict(judgement(pack, exam(today))).priority]).toEqual(['days', 'today'])
+    expect([shownVerdict(exam(today), lowered).priority, shownVerdict(exam(today), judgement(pack, exam(today))).priority]).toEqual(['days', 'today'])
   })
 })

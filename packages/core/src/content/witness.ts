@@ -231,8 +231,8 @@ function multiValues(leaf: Leaf, item: Item, before: Reading | undefined): (read
 }
 
 /** Numbers that any rule of the pack compares an item (or a qualifier of it) with. */
-function thresholdsOf({ flags, groups, calcs }: Pack): ReadonlyMap<string, readonly number[]> {
-  const rules = [...flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]), ...groups.map((group) => group.when), ...calcs.flatMap(rulesOfCalc)]
+function thresholdsOf({ flags, groups, calcs, holds }: Pack): ReadonlyMap<string, readonly number[]> {
+  const rules = [...flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]), ...groups.map((group) => group.when), ...calcs.flatMap(rulesOfCalc), ...holds.map((hold) => hold.when)]
   const found = new Map<string, Set<number>>()
   for (const leaf of rules.flatMap(leavesOf)) {
     if (leaf.type !== 'compare') continue

@@ -1,7 +1,8 @@
 import { oncePer } from '../content/oncePer.js'
-import { tierRank, type Pack, type Side, type Tier } from '../content/types.js'
+import { NORMAL, tierRank, type Pack, type Side, type Tier } from '../content/types.js'
 import { hasSides, viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
+import { openPairs } from '../record/disagreement.js'
 import { askedItems, type Asked } from './asked.js'
 import { Prepared, type ReadyFlag } from './prepare.js'
 import { decisionsOf, type Decisions } from './priorityOf.js'
@@ -73,6 +74,13 @@ export interface Judgement {
   readonly rechecks: readonly Recheck[]
   readonly past: readonly PastFlag[]
   readonly decisions: Decisions
+  /** What two devices found within minutes of each other: the more urgent finding stands until a clinician decides between them. */
+  readonly disagreements: readonly Disagreement[]
+}
+
+export interface Disagreement {
+  readonly stands: Entry
+  readonly other: Entry
 }
 
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
@@ -94,6 +102,24 @@ export const judge = (pack: Pack, examination: Examination): Verdict => judgemen
 /** @param known what was judged of this record before it grew; filled as it is judged */
 export function judgement(pack: Pack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
+  const [pair] = openPairs(standingEntries(view, preparePack(view).indexOf, examination.entries).again)
+  if (!pair) return judgeEntries(view, examination, known)
+  const { later, earlier } = pair
+  const without = (entry: Entry): Judgement => judgement(view, { ...examination, entries: examination.entries.filter((one) => one !== entry) })
+  const [withLater, withEarlier] = [without(earlier), without(later)]
+  const standsEarlier = compareUrgency(withEarlier.verdict, withLater.verdict) < 0
+  const [judged, stands, other] = standsEarlier ? [withEarlier, earlier, later] : [withLater, later, earlier]
+  return { ...judged, disagreements: [...judged.disagreements, { stands, other }] }
+}
+
+/** Below 0 when the first verdict is the more urgent: by its floor, then by what it could still be, then by how much it raises. */
+const compareUrgency = (a: Verdict, b: Verdict): number =>
+  tierRank(a.floor) - tierRank(b.floor) ||
+  tierRank(a.ceiling) - tierRank(b.ceiling) ||
+  b.flags.length - a.flags.length ||
+  b.openFlags.length - a.openFlags.length
+
+function judgeEntries(view: Pack, examination: Examination, known: PastVerdicts): Judgement {
   const { entries } = examination
   const stood = standingEntries(view, preparePack(view).indexOf, entries)
   const rechecks = rechecksOf(stood.again)
@@ -119,7 +145,7 @@ export function judgement(pack: Pack, examination: Examination, known: PastVerdi
  */
 export type PastVerdicts = Map<string, readonly FlagVerdict[]>
 
-const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined }
+const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined, releases: [] }
 
 /** The judgement of what stands, with the flags that are held from before. */
 function judgedAlone(
@@ -137,7 +163,18 @@ function judgedAlone(
   }
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
-  return { verdict: judgeContext(prepared, context, sides), prepared, context, sides, standing, others, rechecks: [], past: [], decisions: NONE_DECIDED }
+  return {
+    verdict: judgeContext(prepared, context, sides),
+    prepared,
+    context,
+    sides,
+    standing,
+    others,
+    rechecks: [],
+    past: [],
+    decisions: NONE_DECIDED,
+    disagreements: [],
+  }
 }
 
 function otherEntries(
@@ -292,7 +329,7 @@ function comparisonSideFlags(prepared: Prepared, context: Context, sides: readon
 function isAbnormal(prepared: Prepared, context: Context, id: string, side: number): boolean {
   const index = prepared.index(id)
   const value = context.slots[slotOf(index, side)]?.value
-  return typeof value !== 'string' || !prepared.item(index).calm.includes(value)
+  return value !== NORMAL && (typeof value !== 'string' || !prepared.item(index).calm.includes(value))
 }
 
 function metHolds(prepared: Prepared, context: Context, sides: readonly number[]): HoldVerdict[] {

@@ -1,5 +1,6 @@
 import type { Pack } from '../content/types.js'
 import type { Entry, Examination } from '../record/entry.js'
+import { disagree } from '../record/disagreement.js'
 import { isLater } from '../record/fold.js'
 import { askedItems } from './asked.js'
 import { judgement, verdictOf, type Judgement, type PastVerdicts } from './judge.js'
@@ -57,11 +58,11 @@ const rejudgePlain = (before: Judgement | undefined, entry: Entry): Judgement | 
   before && isPlain(before, entry) ? rejudge(before, entry) : undefined
 
 /** Whether what was urgent before stays as it was: the entry is no recheck, lifts nothing, and is not older than a recheck. */
-function isPlain({ prepared, standing, rechecks }: Judgement, entry: Entry): boolean {
+function isPlain({ prepared, standing, rechecks, disagreements }: Judgement, entry: Entry): boolean {
   const item = prepared.indexOf.get(entry.item)
-  if (item === undefined || Date.parse(entry.at) < Date.parse(rechecks.at(-1)?.at ?? entry.at)) return false
+  if (item === undefined || disagreements.length > 0 || Date.parse(entry.at) < Date.parse(rechecks.at(-1)?.at ?? entry.at)) return false
   const held = standing[slotOf(item, SIDE_INDEX[entry.side])]
-  return held === undefined || (isLater(entry, held) && !isRecheck(held, entry))
+  return held === undefined || (isLater(entry, held) && !isRecheck(held, entry) && !disagree(held, entry))
 }
 /** Beyond so many new entries judging anew is quicker. */
 const MOST_AT_ONCE = 4

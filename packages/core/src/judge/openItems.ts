@@ -1,5 +1,6 @@
 import { tierRank, type Side, type Tier } from '../content/types.js'
 import type { FlagVerdict, Judgement } from './judge.js'
+import { activeHolds } from './holds.js'
 import { moreUrgent } from './priorityTier.js'
 import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
 import { settlingSet } from './settle.js'
@@ -22,9 +23,10 @@ export interface OpenItem {
  * The missing findings that would bring the ceiling down (or, at the ceiling already, complete the picture), first the one to take first:
  * by the tier it can move, then core before prompted, story and screen before what needs hands, then how many flags it helps to settle, then its time.
  */
-export function openItems({ verdict, prepared, context }: Judgement): readonly OpenItem[] {
-  const { openFlags, holds, floor } = verdict
-  const held = new Set(holds.flatMap((hold) => hold.stops))
+export function openItems(judged: Judgement): readonly OpenItem[] {
+  const { verdict, prepared, context } = judged
+  const { openFlags, floor } = verdict
+  const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
   const cost = (slot: number): number => prepared.item(Math.floor(slot / 3)).seconds / (slot % 3 === 2 ? 1 : 2)
   const found = new Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>()
   for (const flag of openFlags) {

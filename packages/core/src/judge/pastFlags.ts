@@ -1,4 +1,5 @@
 import { tierRank, type Tier } from '../content/types.js'
+import { sayingOf } from '../record/disagreement.js'
 import type { Entry } from '../record/entry.js'
 import { fold, slotKey } from '../record/fold.js'
 import { minutesBetween, RECHECK_MINUTES } from '../record/recheck.js'
@@ -46,9 +47,7 @@ export function rechecksOf(entries: readonly Entry[]): readonly Recheck[] {
 
 /** Whether `entry` finds otherwise what `held` found at least five minutes before, or takes it back. */
 export const isRecheck = (held: Entry | undefined, entry: Entry): boolean =>
-  held?.state === 'examined' && minutesBetween(held.at, entry.at) >= RECHECK_MINUTES && saying(held) !== saying(entry)
-
-const saying = ({ state, value, qualifiers }: Entry): string => JSON.stringify([state, value, qualifiers])
+  held?.state === 'examined' && minutesBetween(held.at, entry.at) >= RECHECK_MINUTES && sayingOf(held) !== sayingOf(entry)
 
 /** By time, then by id, as `isLater` has it. */
 const inOrder = (entries: readonly Entry[]): Entry[] => timed(entries).map(({ entry }) => entry)

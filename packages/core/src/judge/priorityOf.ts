@@ -1,7 +1,7 @@
 import { tierRank, type Pack, type Tier } from '../content/types.js'
 import { isTier, PRIORITY, RANGE } from '../record/checkDecision.js'
 import type { Entry } from '../record/entry.js'
-import { isLater } from '../record/fold.js'
+import { fold, isLater } from '../record/fold.js'
 import type { Judgement } from './judge.js'
 import { moreUrgent } from './priorityTier.js'
 
@@ -40,6 +40,8 @@ export interface Decisions {
   readonly choice: Entry | undefined
   /** Leaves the range open: see `rangeToAccept`. */
   readonly acceptance: Entry | undefined
+  /** Releases holds: see `releaseOf`. */
+  readonly releases: readonly Entry[]
 }
 
 export function decisionsOf(entries: readonly Entry[]): Decisions {
@@ -49,7 +51,12 @@ export function decisionsOf(entries: readonly Entry[]): Decisions {
     if (entry.item === PRIORITY && (choice === undefined || isLater(entry, choice))) choice = entry
     if (entry.item === RANGE && (acceptance === undefined || isLater(entry, acceptance))) acceptance = entry
   }
-  return { choice: choice?.state === 'chosen' ? choice : undefined, acceptance: acceptance?.state === 'accepted' ? acceptance : undefined }
+  const released = entries.some((entry) => entry.state === 'released') ? [...fold(entries).values()].filter((entry) => entry.state === 'released') : []
+  return {
+    choice: choice?.state === 'chosen' ? choice : undefined,
+    acceptance: acceptance?.state === 'accepted' ? acceptance : undefined,
+    releases: released,
+  }
 }
 
 /**

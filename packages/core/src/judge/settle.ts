@@ -18,14 +18,37 @@ export type Cost = (slot: number) => number
  * item stands twice; where one does, the set still settles the rule but may not be the cheapest.
  */
 export function settlingSet(rule: Compiled, goal: Goal, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+  return settle(rule, goal, { context, side, prepared, cost, isThrough: false })
+}
+
+/**
+ * What would end a hold that stands only because something is not known: as `settlingSet` for "not met", but looking behind "not proven" and
+ * "unseen", which read what nobody knows as met.
+ * @returns null when the hold stands on what was found
+ */
+export function wayOut(rule: Compiled, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+  return settle(rule, NO, { context, side, prepared, cost, isThrough: true })
+}
+
+interface About {
+  readonly context: Context
+  readonly side: number
+  readonly prepared: Prepared
+  readonly cost: Cost
+  /** Whether to look behind what reads "not known" as decided. */
+  readonly isThrough: boolean
+}
+
+function settle(rule: Compiled, goal: Goal, about: About): SettlingSet {
+  const { context, side, cost, isThrough } = about
   const truth = rule.run(context, side)
   if (truth === goal) return NOTHING
-  if (truth !== UNKNOWN) return null
   const { node } = rule
-  const sets = (kids: readonly Compiled[], wanted: Goal): SettlingSet[] => kids.map((kid) => settlingSet(kid, wanted, context, side, prepared, cost))
+  if (truth !== UNKNOWN && !(isThrough && (node.op !== 'leaf' || node.leaf.type === 'unseen' || node.leaf.type === 'calc'))) return null
+  const sets = (kids: readonly Compiled[], wanted: Goal): SettlingSet[] => kids.map((kid) => settle(kid, wanted, about))
   switch (node.op) {
     case 'leaf':
-      return leafSet(rule, goal, context, side, prepared, cost)
+      return leafSet(rule, goal, about)
     case 'all':
       return goal === YES ? union(sets(rule.kids, YES)) : cheapest(sets(rule.kids, NO), cost)
     case 'any':
@@ -41,11 +64,12 @@ export function settlingSet(rule: Compiled, goal: Goal, context: Context, side: 
   }
 }
 
-function leafSet(rule: Compiled, goal: Goal, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+function leafSet(rule: Compiled, goal: Goal, about: About): SettlingSet {
+  const { context, side, prepared, cost } = about
   if (rule.node.op !== 'leaf') return null
   const { leaf } = rule.node
-  if (leaf.type === 'calc') return calcSet(leaf.calc, rule, goal, context, side, prepared, cost)
-  if (leaf.type === 'flag') return settlingSet(prepared.readyFlag(leaf.ref).any, goal, context, side, prepared, cost)
+  if (leaf.type === 'calc') return calcSet(leaf.calc, rule, goal, about)
+  if (leaf.type === 'flag') return settle(prepared.readyFlag(leaf.ref).any, goal, about)
   const missing = rule.reads(side).flatMap((slot) => obtain(slot, context, prepared))
   if (missing.length === 0 || missing.some((slot) => cost(slot) === Infinity)) return null
   return new Set(missing)
@@ -68,10 +92,11 @@ function isComplete(slot: Slot, context: Context, prepared: Prepared): boolean {
   return inRow.every((name) => reading?.qualifiers[name] !== undefined)
 }
 
-function calcSet(id: string, rule: Compiled, goal: Goal, context: Context, side: number, prepared: Prepared, cost: Cost): SettlingSet {
+function calcSet(id: string, rule: Compiled, goal: Goal, about: About): SettlingSet {
+  const { context, side, prepared, cost, isThrough } = about
   const ready = prepared.readyCalc(id)
-  const inner = (compiled: Compiled, wanted: Goal): SettlingSet => settlingSet(compiled, wanted, context, side, prepared, cost)
-  if (ready.when) return inner(ready.when, goal)
+  const inner = (compiled: Compiled, wanted: Goal): SettlingSet => settle(compiled, wanted, about)
+  if (ready.when) return isThrough && ready.validWhen ? union([inner(ready.validWhen, YES), inner(ready.when, goal)]) : inner(ready.when, goal)
   if (ready.points.length > 0) {
     const open = ready.points.flat().filter((part) => part.rule.run(context, side) === UNKNOWN)
     return union(open.map((part) => inner(part.rule, NO) ?? inner(part.rule, YES)))

@@ -1,5 +1,6 @@
 import type { Tier } from '../content/types.js'
 import { TIERS } from '../content/types.js'
+import { activeHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judge.js'
 import { SIDE_NAMES, slotOf, type Slot } from '../judge/runtime.js'
 import { slotKey } from '../record/fold.js'
@@ -44,8 +45,8 @@ const told = ({ before, positive, afterPositive, afterNegative }: AroundTest): n
  * are worth the time. First what may change how soon the patient is seen, then what tells most. A test of a structure that was tested already tells less, as its finding would count less.
  */
 export function tellingTests(judged: Judgement, setting: Setting = 'primary-care'): readonly TellingTest[] {
-  const { prepared, sides, verdict } = judged
-  const held = new Set(verdict.holds.flatMap((hold) => hold.stops))
+  const { prepared, sides } = judged
+  const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
   const found = new Map<string, TellingTest>()
   for (const { slot, bits, value, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
     const { id, label, stage, derive, burden } = prepared.item(slot.item)

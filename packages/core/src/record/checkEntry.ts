@@ -1,6 +1,6 @@
 import { oncePer } from '../content/oncePer.js'
 import { NORMAL, type Item, type Pack, type Qualifier, type Scalar, type Value } from '../content/types.js'
-import { checkDecision, isDecision } from './checkDecision.js'
+import { checkDecision, isDecision, isReason, LEAST_WORDS } from './checkDecision.js'
 import type { Entry } from './entry.js'
 
 /** Why something that was sent cannot be taken: where, what is wrong, and what was expected. */
@@ -34,6 +34,8 @@ function checkEntry(item: Item | undefined, entry: Entry, path: string): Fault[]
   if (item.sided !== (entry.side !== 'none'))
     faults.push({ path: `${path}/side`, reason: `${item.label} ${item.sided ? 'has a side' : 'has no side'}`, expected: item.sided ? 'right or left' : 'none' })
   faults.push(...timeFaults(entry, path))
+  if (entry.override && !isReason(entry.override.reason))
+    faults.push({ path: `${path}/override/reason`, reason: 'a hold is not passed without a reason', expected: LEAST_WORDS })
   if (entry.state === 'could-not' && entry.reason === undefined)
     faults.push({ path: `${path}/reason`, reason: 'could not be done needs a reason', expected: 'pain, guarding, not safe, declined, no equipment or other' })
   if (entry.state !== 'examined') return faults

@@ -1,9 +1,9 @@
 import type { Scalar, Side, Value } from '../content/types.js'
 
-export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined', 'lifted', 'chosen', 'accepted'] as const
+export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined', 'lifted', 'released', 'chosen', 'accepted'] as const
 /**
  * `not-examined` takes an earlier entry back; it stays in the history and counts as unknown. `lifted` is said of a flag, not of a finding:
- * `item` is then the flag's id, `by` whoever lifts it, `reason` why. `chosen` sets the priority (`item: priority`) to `value` in place of `from`.
+ * `item` is then the flag's id, `by` whoever lifts it, `reason` why. `released` is said of a hold in the same way: its tests may be done. `chosen` sets the priority (`item: priority`) to `value` in place of `from`.
  * `accepted` leaves the range open up to a ceiling (`item: range`), with reason and plan.
  */
 export type State = (typeof STATES)[number]
@@ -26,7 +26,14 @@ export interface Entry {
   readonly by: string
   /** ISO 8601 with zone. For the same item and side the later time wins. */
   readonly at: string
+  /** Which browser recorded it. */
   readonly device?: string
+  /** The time by the device's own clock, where that was off and `at` was put right. */
+  readonly deviceAt?: string
+  /** Entries that this one takes back, by an undo. */
+  readonly undoes?: readonly string[]
+  /** Entries of two devices that did not agree, between which this one decides. */
+  readonly settles?: readonly string[]
   /** Set when the item was on hold and the examiner went on deliberately. Never removed. */
   readonly override?: { readonly hold: string; readonly reason: string }
   /** Why a signed examination was changed. */

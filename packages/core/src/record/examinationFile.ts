@@ -22,6 +22,9 @@ export const ENTRY_SCHEMA = {
     by: { type: 'string', minLength: 1, maxLength: 120 },
     at: { type: 'string', format: 'date-time' },
     device: { type: 'string', maxLength: 120 },
+    deviceAt: { type: 'string', format: 'date-time' },
+    undoes: { type: 'array', maxItems: 400, items: { type: 'string', format: 'uuid' } },
+    settles: { type: 'array', maxItems: 20, items: { type: 'string', format: 'uuid' } },
     override: {
       type: 'object',
       required: ['hold', 'reason'],

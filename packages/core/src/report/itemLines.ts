@@ -31,6 +31,7 @@ export const isFullAndEqual = (item: Item, entries: readonly Pick<Entry, 'value'
 export function itemLine(pack: Pack, { item, entries }: ItemFindings, zone: string | undefined): string {
   const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
   const [first, second] = words
-  if (second !== undefined && first === second) return `${item.label}: ${isFullAndEqual(item, entries) ? second.replace('full', 'full and equal') : `both sides ${second}`}`
+  if (second !== undefined && first === second)
+    return `${item.label}: ${isFullAndEqual(item, entries) ? second.replace('full', 'full and equal') : `both sides ${second}`}`
   return `${item.label}: ${entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')}`
 }

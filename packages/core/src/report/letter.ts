@@ -5,14 +5,15 @@ import { judgedSides, type Judgement } from '../judge/judge.js'
 import { openItems } from '../judge/openItems.js'
 import { endedFlags } from '../judge/pastFlags.js'
 import { priorityOf, raisedTo } from '../judge/priorityOf.js'
+import { standingRecord } from '../judge/standingRecord.js'
 import { isDecision } from '../record/checkDecision.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
-import { fold } from '../record/fold.js'
 import { isGapEntry } from '../record/gaps.js'
+import { isolated, plainText } from '../record/plainText.js'
 import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
-import { acceptedWords, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
+import { acceptedWords, disagreementLines, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, rangeWords, sideWord, tierName } from './words.js'
 
@@ -48,7 +49,7 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const [raised] = raisedTo(pack, priorityOf(judged))
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
-  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
+  const entries = [...standingRecord(examination.entries, judged).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
   const wanted = wantedBy(destination, pack, entries, examination.complaint.sides, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
@@ -56,20 +57,29 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
     destination: destination?.id ?? 'dest.own-clinic',
     paragraphs: [
       { heading: 'About', text: aboutText(pack, examination, about) },
-      { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
-      ...earlierText(pack, judged, about.zone),
-      ...foundText(pack, examination.complaint, entries, about.zone),
-      ...notDoneText(pack, entries),
-      checksText(pack, examination, entries, about.zone),
-      ...backgroundText(pack, entries, wanted.told, about.zone),
-      ...wanted.held,
-      ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
-      { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
-      ...imagingText(pack, examination, judged),
-      { heading: 'Not examined and still open', text: openText(pack, judged, about.zone) },
+      ...[
+        { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
+        ...disagreementText(pack, judged, about.zone),
+        ...earlierText(pack, judged, about.zone),
+        ...foundText(pack, examination.complaint, entries, about.zone),
+        ...notDoneText(pack, entries),
+        checksText(pack, examination, entries, about.zone),
+        ...backgroundText(pack, entries, wanted.told, about.zone),
+        ...wanted.held,
+        ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
+        { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
+        ...imagingText(pack, examination, judged),
+        { heading: 'Not examined and still open', text: openText(pack, judged, about.zone) },
+      ].map(({ heading, text }) => ({ heading, text: plainText(text) })),
     ],
     missing: wanted.missing,
   }
+}
+
+/** What two devices found and nobody decided: the receiver sees both. */
+function disagreementText(pack: Pack, judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const lines = disagreementLines(pack, judged, zone)
+  return lines.length > 0 ? [{ heading: 'Not agreed', text: `${lines.join('. ')}.` }] : []
 }
 
 /** What was urgent and is no longer, by a finding or lifted: the receiver must know of a pulse that was gone. */
@@ -88,8 +98,8 @@ function aboutText(pack: Pack, examination: Examination, { patient, examiner, si
   const region = pack.regions.find((r) => r.id === examination.complaint.region)?.name.toLowerCase() ?? examination.complaint.region
   const side = examination.complaint.sides.map(sideWord).filter(Boolean).join(' and ')
   const number = patient.localNumber ? `, number ${patient.localNumber}` : ''
-  const contact = patient.contact ? ` Reached at ${patient.contact}.` : ''
-  return `${patient.name}, born ${dayOnly(patient.birthDate)}${number}.${contact} ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
+  const contact = patient.contact ? ` Reached at ${isolated(patient.contact)}.` : ''
+  return `${isolated(patient.name)}, born ${dayOnly(patient.birthDate)}${number}.${contact} ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
 }
 
 function priorityText(pack: Pack, examination: Examination, judged: Judgement, zone: string | undefined): string {

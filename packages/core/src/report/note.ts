@@ -5,13 +5,14 @@ import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf } from '../judge/priorityOf.js'
 import type { Judgement } from '../judge/judge.js'
+import { standingRecord } from '../judge/standingRecord.js'
 import { unexaminedCore } from '../judge/unexamined.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueHere } from '../judge/clock.js'
 import type { Examination } from '../record/entry.js'
-import { fold } from '../record/fold.js'
+import { plainText } from '../record/plainText.js'
 import { NoteFindings } from './noteFindings.js'
-import { acceptedWords, earlierLines, setWords } from './reasons.js'
+import { acceptedWords, disagreementLines, earlierLines, holdLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { rangeWords, sideWord, tierName } from './words.js'
 
@@ -38,12 +39,13 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 
 /** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
 export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
-  const entries = [...fold(examination.entries).values()].filter((entry) => entry.state !== 'not-examined')
+  const entries = [...standingRecord(examination.entries, judged).values()].filter((entry) => entry.state !== 'not-examined')
   const findings = new NoteFindings(pack, entries, judged, examination.complaint.sides, zone)
   const sections = HEADINGS.flatMap(([stage, heading]) => sectionOf(heading, findings.linesOf(stage)))
   const earlier = earlierLines(pack, earlierFlags(judged), zone)
-  return [
+  const whole: readonly NoteSection[] = [
     priorityLine(pack, examination, judged, zone),
+    ...sectionOf('Two devices do not agree', disagreementLines(pack, judged, zone)),
     ...sectionOf('Earlier in this examination', earlier),
     ...sections,
     ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
@@ -51,10 +53,12 @@ export function clinicalNote(pack: Pack, examination: Examination, judged: Judge
       'Mind also',
       counselsOf(judged).map(({ title, says }) => `${title}: ${says}`),
     ),
+    ...sectionOf('Holds', holdLines(judged, zone)),
     ...sectionOf('Not examined', unexaminedLines(judged)),
     missingSection(pack, judged),
     ...sectionOf('Judged by local choices', localLines(pack, examination)),
   ]
+  return whole.map(({ heading, lines }) => ({ heading, lines: lines.map(plainText) }))
 }
 
 /** Where this site's rules differ from the pack's own. */

@@ -5,6 +5,7 @@ import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import { counselsOf } from '../judge/counsels.js'
+import { standingHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judge.js'
 import type { Examination } from '../record/entry.js'
 import { conditionRanges } from '../reason/conditions.js'
@@ -38,7 +39,8 @@ export function publicVerdict(pack: Pack, examination: Examination, judged: Judg
       lifted: lifted ? { by: lifted.by, at: lifted.at, reason: lifted.reason } : null,
       proof: flag.proof ?? null,
     })),
-    holds: verdict.holds.map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops })),
+    holds: standingHolds(judged).map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops, awaits: hold.awaits })),
+    disagreements: judged.disagreements.map(({ stands, other }) => ({ item: stands.item, side: stands.side, stands: stands.id, other: other.id })),
     open: openItems(judged),
     counsels: counselsOf(judged),
     measures: calcVerdicts(judged),

@@ -1,4 +1,5 @@
 import { NORMAL, type Pack, type Tier } from '../content/types.js'
+import { releaseOf } from '../judge/holds.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
 import type { FlagVerdict, Judgement } from '../judge/judge.js'
 import type { Priority } from '../judge/priorityOf.js'
@@ -43,6 +44,24 @@ export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'it
   const then = findingWords(pack, { item, state: 'examined', qualifiers: before.qualifiers, ...(before.value === undefined ? {} : { value: before.value }) })
   return `, ${then} ${spanOf(before.hours)} before`
 }
+
+/**
+ * What two devices found within minutes of each other, a line each.
+ * @example "Dorsalis pedis pulse right: absent (Dr Brannock, 10:42) or normal (Dr Quill, 10:44): the first stands until a clinician decides"
+ */
+export const disagreementLines = (pack: Pack, { disagreements }: Pick<Judgement, 'disagreements'>, zone?: string): string[] =>
+  disagreements.map(({ stands, other }) => {
+    const by = (entry: Entry): string => `(${entry.by}, ${dayAndTime(entry.at, zone)})`
+    return `${entryLine(pack, stands, zone)} ${by(stands)} or ${findingWords(pack, other, zone)} ${by(other)}: the first, as the more urgent, stands until a clinician decides`
+  })
+
+/** Holds that a clinician released, with the reason. */
+export const holdLines = (judged: Pick<Judgement, 'verdict' | 'decisions'>, zone?: string): string[] =>
+  judged.verdict.holds.flatMap((hold) => {
+    const release = releaseOf(hold, judged)
+    const side = sideWord(hold.side)
+    return release ? [`${hold.title}${side === '' ? '' : `, ${side}`}: released ${dayAndTime(release.at, zone)} by ${release.by}: ${release.reason ?? ''}`] : []
+  })
 
 /**
  * What was urgent earlier in the examination, a line each, and whether it was lifted.

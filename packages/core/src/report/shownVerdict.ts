@@ -1,9 +1,13 @@
 import type { Tier } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { priorityOf } from '../judge/priorityOf.js'
+import type { Examination } from '../record/entry.js'
+import { recordHash } from '../record/recordHash.js'
 
-/** What of a verdict is compared when it is signed: the range, the priority that counts, and the flags as one line each. */
+/** What is compared when an examination is signed: the record as it was shown, and the verdict on it, the flags as one line each. */
 export interface ShownVerdict {
+  /** Seal of the record that was shown: see `recordHash`. */
+  readonly record: string
   readonly floor: Tier
   readonly ceiling: Tier
   /** The floor, or what a clinician set in its place. */
@@ -12,8 +16,9 @@ export interface ShownVerdict {
   readonly flags: readonly string[]
 }
 
-/** @example shownVerdict(judgement(pack, calmKnee)).flags // ['any.flag.here|right|here'] */
-export const shownVerdict = (judged: Judgement): ShownVerdict => ({
+/** @example shownVerdict(calmKnee, judgement(pack, calmKnee)).flags // ['any.flag.here|right|here'] */
+export const shownVerdict = (examination: Pick<Examination, 'entries' | 'previous'>, judged: Judgement): ShownVerdict => ({
+  record: recordHash(examination, judged.prepared.pack.hash),
   floor: judged.verdict.floor,
   ceiling: judged.verdict.ceiling,
   priority: priorityOf(judged).tier,

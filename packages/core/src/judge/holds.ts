@@ -1,0 +1,52 @@
+import type { Side } from '../content/types.js'
+import type { Entry } from '../record/entry.js'
+import type { HoldVerdict, Judgement } from './judge.js'
+import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
+import { wayOut } from './settle.js'
+
+/** Something that nobody knows and a hold stands on. */
+export interface Awaited {
+  readonly item: string
+  readonly side: Side
+  readonly label: string
+}
+
+/** A hold as the sheet shows it. */
+export interface StandingHold extends HoldVerdict {
+  /** What nobody knows and it stands on: told or examined, it may fall. Empty when it stands on what was found. */
+  readonly awaits: readonly Awaited[]
+}
+
+/** The release of a hold, for all that it stops, as far as it stands. @returns the entry with name, reason and time */
+export const releaseOf = (hold: Pick<HoldVerdict, 'id' | 'side'>, { decisions }: Pick<Judgement, 'decisions'>): Entry | undefined =>
+  decisions.releases.find((entry) => entry.item === hold.id && (entry.side === hold.side || entry.side === 'none' || hold.side === 'none'))
+
+/** Holds that nobody released. */
+export const activeHolds = (judged: Pick<Judgement, 'verdict' | 'decisions'>): readonly HoldVerdict[] =>
+  judged.verdict.holds.filter((hold) => releaseOf(hold, judged) === undefined)
+
+/**
+ * The holds that stop something now, each with what it waits for. What another hold stops is no way out, so it is never asked for.
+ * @example standingHolds(judgement(pack, kneeHurtTwoWeeksAgo))[0]?.awaits // the bone points that nobody felt
+ */
+export function standingHolds(judged: Judgement): readonly StandingHold[] {
+  const active = activeHolds(judged)
+  const stopped = new Set(active.flatMap((hold) => hold.stops))
+  return active.map((hold) => ({ ...hold, awaits: awaitedBy(hold, judged, stopped) }))
+}
+
+/** In the words of what can be asked or examined: a span of days is asked by its date. */
+function awaitedBy(hold: HoldVerdict, { prepared, context }: Judgement, stopped: ReadonlySet<string>): readonly Awaited[] {
+  const cost = (slot: number): number => {
+    const item = prepared.item(Math.floor(slot / 3))
+    return stopped.has(item.id) ? Infinity : item.seconds
+  }
+  const slots = wayOut(prepared.readyHold(hold.id).rule, context, SIDE_INDEX[hold.side], prepared, cost)
+  const asked = [...(slots ?? [])].flatMap((slot) => {
+    const index = Math.floor(slot / 3)
+    const item = prepared.item(index)
+    const sources = item.derive ? prepared.workedOut.filter((one) => one.item === index).map((one) => prepared.item(one.source)) : [item]
+    return sources.map((source): Awaited => ({ item: source.id, side: source.sided ? (SIDE_NAMES[slot % 3] ?? 'none') : 'none', label: source.label }))
+  })
+  return [...new Map(asked.map((one) => [`${one.item} ${one.side}`, one])).values()]
+}
