@@ -131,9 +131,11 @@ describe('recording', () => {
   it('stores the same entry once, however often it is sent', async () => {
     const id = await start()
     const entries = [entry('story.trauma', 'present'), entry('knee.feel.calf', '1', { side: 'right' })]
-    expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({ new: 2 })
-    expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({ new: 0 })
-    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(4)
+    expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({ outcomes: [{ state: 'stored' }, { state: 'stored' }] })
+    expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({
+      outcomes: [{ state: 'already' }, { state: 'already' }],
+    })
+    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(3)
   })
   it.each([
     ['an item that does not exist', { item: 'knee.feel.aura' }, '/entries/0/item'],
@@ -148,7 +150,7 @@ describe('recording', () => {
     expect(answer.statusCode).toBe(400)
     expect(answer.headers['content-type']).toContain('application/problem+json')
     expect(answer.json<{ faults: { path: string; expected: string }[] }>().faults[0]).toMatchObject({ path, expected: expect.stringMatching(/.+/) as string })
-    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(2)
+    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(1)
   })
   it('never changes or deletes what was recorded', async () => {
     for (const table of ['entry', 'verdict', 'audit', 'referral_event']) {
@@ -193,7 +195,7 @@ describe('signing, amending, referring', () => {
   it('refuses a signature under another verdict than its own', async () => {
     const id = await start()
     await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
-    const answer = await call('POST', `/api/examinations/${id}/sign`, { floor: 'here', ceiling: 'here', priority: 'here', flags: [] })
+    const answer = await call('POST', `/api/examinations/${id}/sign`, { ...(await shownFor(id)), floor: 'here', ceiling: 'here', priority: 'here', flags: [] })
     expect(answer.statusCode).toBe(409)
     expect(answer.json()).toMatchObject({ type: '/problems/verdict-differs', floor: 'weeks' })
   })
@@ -255,7 +257,7 @@ describe('a Now that a later check found otherwise', () => {
   it('stays on the desk as Now until it is lifted, and is sealed as lifted', async () => {
     const id = await held()
     const onDesk = async (): Promise<string | undefined> =>
-      (await call('GET', '/api/desk')).json<{ examinations: { id: string; floor: string }[] }>().examinations.find((one) => one.id === id)?.floor
+      (await call('GET', '/api/desk?limit=100')).json<{ examinations: { id: string; floor: string }[] }>().examinations.find((one) => one.id === id)?.floor
     expect(await shownFlags(id)).toContain(`${ARTERY}|right|now`)
     expect(await onDesk()).toBe('now')
     expect((await server.record(id, ...(await liftsFor(id)))).statusCode).toBe(200)
@@ -297,15 +299,17 @@ describe('a Now that a later check found otherwise', () => {
 describe('a priority that a clinician sets', () => {
   const chosen = (tier: string, from: string, more: Partial<Entry> = {}): Entry =>
     entry('priority', tier, { state: 'chosen', by: 'Dr Isolde Brannock', qualifiers: { from }, ...more })
-  const rowOf = async (id: string) =>
-    (await call('GET', '/api/desk')).json<{ examinations: { id: string; floor: string; priority: string }[] }>().examinations.find((one) => one.id === id)
+  const rowOf = async (id: string, state: 'draft' | 'signed') =>
+    (await call('GET', `/api/desk?limit=100&state=${state}`))
+      .json<{ examinations: { id: string; floor: string; priority: string }[] }>()
+      .examinations.find((one) => one.id === id)
 
   it('counts on the desk, in the seal and for the clock of the referral; what was computed stays', async () => {
     const id = await start()
     expect((await server.record(id, chosen('today', 'here'))).statusCode).toBe(200)
-    expect(await rowOf(id)).toMatchObject({ floor: 'here', priority: 'today' })
+    expect(await rowOf(id, 'draft')).toMatchObject({ floor: 'here', priority: 'today' })
     expect((await server.sign(id)).statusCode).toBe(200)
-    expect(await rowOf(id)).toMatchObject({ floor: 'here', priority: 'today' })
+    expect(await rowOf(id, 'signed')).toMatchObject({ floor: 'here', priority: 'today' })
     expect((await call('POST', `/api/examinations/${id}/referrals`, {})).statusCode).toBe(201)
     const [referral] = (await call('GET', `/api/examinations/${id}/referrals`)).json<{
       referrals: { tier: string; destination: string; dueAt: string; flaggedAt: string }[]
@@ -320,7 +324,8 @@ describe('a priority that a clinician sets', () => {
     expect(await paths(chosen('routine', 'weeks'))).toEqual(['/entries/0/reason'])
     const shown = await shownFor(id)
     await server.record(id, chosen('today', 'here'))
-    const answer = await call('POST', `/api/examinations/${id}/sign`, shown)
+    const { record } = await shownFor(id)
+    const answer = await call('POST', `/api/examinations/${id}/sign`, { ...shown, record })
     expect([answer.statusCode, answer.json<{ priority: string }>().priority]).toEqual([409, 'today'])
   })
 })

@@ -37,7 +37,7 @@ const call = async (method: string, path: string, body?: object): Promise<{ stat
 }
 const begin = async (): Promise<string> => {
   const { json } = await call('POST', '/api/examinations', {
-    patient: { name: 'Piers Dunlin', birthDate: '1970-01-01' },
+    patient: { name: 'Piers Dunlin', birthDate: '1970-01-01', isNew: true },
     region: 'knee',
     sides: ['right'],
     setting: 'emergency',

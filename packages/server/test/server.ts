@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify'
 import type pg from 'pg'
-import { judgement, shownVerdict, type Entry, type Pack, type ShownVerdict, RANGE, rangeToAccept, type Judgement } from '@kneecap-awl/core'
+import { judgement, RANGE, rangeToAccept, shownVerdict, type Entry, type Examination, type Pack, type ShownVerdict } from '@kneecap-awl/core'
 import { buildApp } from '../src/app.js'
 import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
@@ -64,16 +64,19 @@ export async function newServer(name: string): Promise<Server> {
   }
   const call: Server['call'] = async (method, url, payload, signIn = 'brannock', headers = {}) =>
     app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(signIn ? { cookie: await cookieOf(signIn) } : {}), ...headers } })
-  const begin: Server['begin'] = async (about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' } }) =>
+  const begin: Server['begin'] = async (about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05', isNew: true } }) =>
     (await call('POST', '/api/examinations', { region: 'knee', sides: ['right'], setting: 'primary-care', ...about })).json<{ id: string }>().id
-  const judgedFor = async (id: string): Promise<Judgement> => {
+  const examinationFor = async (id: string): Promise<Examination> => {
     const { region, sides, startedAt, setting, entries, previous } = (await call('GET', `/api/examinations/${id}`)).json<Detail>()
-    return judgement(pack, { complaint: { region, sides }, asOf: startedAt, setting, entries, previous })
+    return { complaint: { region, sides }, asOf: startedAt, setting, entries, previous }
   }
-  const shownFor: Server['shownFor'] = async (id) => shownVerdict(await judgedFor(id))
+  const shownFor: Server['shownFor'] = async (id) => {
+    const examination = await examinationFor(id)
+    return shownVerdict(examination, judgement(pack, examination))
+  }
   /** What a clinician must say before a range that is still open can be signed. */
   const acceptFor = async (id: string): Promise<void> => {
-    const ceiling = rangeToAccept(await judgedFor(id))
+    const ceiling = rangeToAccept(judgement(pack, await examinationFor(id)))
     const said = {
       state: 'accepted' as const,
       reason: 'seen for a signature',

@@ -11,6 +11,7 @@ afterAll(() => server.close())
 
 const PULSE = 'vascular.pulse-dorsalis-pedis'
 const pulse = (value: string, more: Partial<Entry> = {}): Entry => entry(PULSE, value, { side: 'right', ...more })
+const ago = (minutes: number): string => new Date(Date.now() - minutes * 60_000).toISOString()
 const detailOf = async (id: string): Promise<Detail> => (await server.call('GET', `/api/examinations/${id}`)).json<Detail>()
 const again = async (id: string, about: object = {}): Promise<string> => server.begin({ patientId: (await detailOf(id)).patientId, ...about })
 const foundBefore = async (id: string): Promise<unknown[]> => (await detailOf(id)).previous.map((one) => [one.item, one.side, one.value])
@@ -26,10 +27,10 @@ async function signedKnee(...found: readonly Entry[]): Promise<string> {
 
 describe('an examination and the ones before it', () => {
   it('is compared with what was found at the same joint of the same patient', async () => {
-    const now = await again(await signedKnee(pulse('normal')))
-    expect(await foundBefore(now)).toEqual([[PULSE, 'right', 'normal']])
     // What was found now counts as a check done anew only some minutes later.
-    await server.record(now, pulse('reduced', { at: new Date(Date.now() + 6 * 60_000).toISOString() }))
+    const now = await again(await signedKnee(pulse('normal', { at: ago(6) })))
+    expect(await foundBefore(now)).toEqual([[PULSE, 'right', 'normal']])
+    await server.record(now, pulse('reduced'))
     expect(await flagsOf(now)).toContain('any.flag.pulse-change|right|now')
     const signed = await server.sign(now)
     expect(signed.json()).toMatchObject({ verdict: { floor: 'now' } })
@@ -71,8 +72,8 @@ describe('an examination and the ones before it', () => {
     expect(await foundBefore(now)).toEqual([[PULSE, 'right', 'normal']])
   })
   it('has in its file what it was compared with, and that is judged to the same verdict', async () => {
-    const now = await again(await signedKnee(pulse('normal')))
-    await server.record(now, pulse('absent', { at: new Date(Date.now() + 6 * 60_000).toISOString() }))
+    const now = await again(await signedKnee(pulse('normal', { at: ago(6) })))
+    await server.record(now, pulse('absent'))
     const file = (await server.call('GET', `/api/examinations/${now}/file`)).json<{ previous: Entry[] }>()
     expect(file.previous.map((one) => one.value)).toEqual(['normal'])
     const judged = (await server.call('POST', '/api/judge', file)).json<{ floor: string; flags: { id: string }[] }>()
@@ -90,9 +91,9 @@ describe('an examination and the ones before it', () => {
     expect(await hashOf(compared)).not.toBe(await hashOf(alone))
   })
   it('stands on the desk with the priority that the comparison gives', async () => {
-    const now = await again(await signedKnee(pulse('normal')))
-    await server.record(now, pulse('absent', { at: new Date(Date.now() + 6 * 60_000).toISOString() }))
-    const desk = (await server.call('GET', '/api/desk')).json<{ examinations: { id: string; floor: string }[] }>()
+    const now = await again(await signedKnee(pulse('normal', { at: ago(6) })))
+    await server.record(now, pulse('absent'))
+    const desk = (await server.call('GET', '/api/desk?limit=100')).json<{ examinations: { id: string; floor: string }[] }>()
     expect(desk.examinations.find((one) => one.id === now)?.floor).toBe('now')
   })
 })
@@ -106,14 +107,18 @@ describe('who is refused what', () => {
         server.call(
           'POST',
           '/api/examinations',
-          { patient: { name: 'Refused Ruff', birthDate: '1980-01-01' }, region: 'knee', sides: ['right'], setting: 'primary-care' },
+          { patient: { name: 'Refused Ruff', birthDate: '1980-01-01', isNew: true }, region: 'knee', sides: ['right'], setting: 'primary-care' },
           who,
         ),
     ],
     ['record', (id, who) => server.call('POST', `/api/examinations/${id}/entries`, { entries: [entry('story.trauma', 'present')] }, who)],
     ['read', (id, who) => server.call('GET', `/api/examinations/${id}`, undefined, who)],
     ['download', (id, who) => server.call('GET', `/api/examinations/${id}/file`, undefined, who)],
-    ['sign', (id, who) => server.call('POST', `/api/examinations/${id}/sign`, { floor: 'here', ceiling: 'here', priority: 'here', flags: [] }, who)],
+    [
+      'sign',
+      (id, who) =>
+        server.call('POST', `/api/examinations/${id}/sign`, { record: '0'.repeat(64), floor: 'here', ceiling: 'here', priority: 'here', flags: [] }, who),
+    ],
     ['refer', (id, who) => server.call('POST', `/api/examinations/${id}/referrals`, {}, who)],
     ['list referrals', (_, who) => server.call('GET', '/api/referrals', undefined, who)],
     ['find patients', (_, who) => server.call('GET', '/api/patients?search=a', undefined, who)],
@@ -142,10 +147,16 @@ describe('what is asked for and is not there, or is asked for wrongly', () => {
     ['an examination', 'GET', `/api/examinations/${NOBODY}`, undefined, 404],
     ['its file', 'GET', `/api/examinations/${NOBODY}/file`, undefined, 404],
     ['entries for it', 'POST', `/api/examinations/${NOBODY}/entries`, { entries: [entry('story.trauma', 'present')] }, 404],
-    ['a signature under it', 'POST', `/api/examinations/${NOBODY}/sign`, { floor: 'here', ceiling: 'here', priority: 'here', flags: [] }, 404],
+    [
+      'a signature under it',
+      'POST',
+      `/api/examinations/${NOBODY}/sign`,
+      { record: '0'.repeat(64), floor: 'here', ceiling: 'here', priority: 'here', flags: [] },
+      404,
+    ],
     ['a referral from it', 'POST', `/api/examinations/${NOBODY}/referrals`, {}, 404],
     ['another joint beside it', 'POST', `/api/examinations/${NOBODY}/also`, { region: 'hip', sides: ['right'], sameEvent: true }, 404],
-    ['an event of a referral', 'POST', `/api/referrals/${NOBODY}/events`, { kind: 'told' }, 404],
+    ['an event of a referral', 'POST', `/api/referrals/${NOBODY}/events`, { kind: 'told', note: 'Dr Nobody' }, 404],
     ['a patient', 'GET', `/api/patients/${NOBODY}`, undefined, 404],
     ['an examination for a patient', 'POST', '/api/examinations', { patientId: NOBODY, region: 'knee', sides: ['right'], setting: 'primary-care' }, 404],
     ['a pack', 'GET', '/api/packs/0123456789abcdef/knee', undefined, 404],
@@ -182,7 +193,7 @@ describe('what is asked for and is not there, or is asked for wrongly', () => {
     await server.record(id, pulse('absent'), entry('story.trauma', 'present'))
     await server.sign(id)
     const referral = (await server.call('POST', `/api/examinations/${id}/referrals`, {})).json<{ id: string }>().id
-    const told = () => server.call('POST', `/api/referrals/${referral}/events`, { kind: 'told' })
+    const told = () => server.call('POST', `/api/referrals/${referral}/events`, { kind: 'told', note: 'Dr Vane' })
     expect((await told()).statusCode).toBe(201)
     const elsewhere = uuid7()
     await server.owner.query('insert into site (id, name) values ($1, $2)', [elsewhere, 'The next harbour'])

@@ -75,7 +75,10 @@ export function dueHere(
  * @example isCallDue('told', '2026-11-20T16:00:00Z', 15, '2026-11-20T16:15:00Z') // true
  */
 export const isCallDue = (lastEvent: string, lastEventAt: string, callAgain: number | undefined, now: string): boolean =>
-  callAgain !== undefined && (lastEvent === 'made' || lastEvent === 'told') && Date.parse(now) - Date.parse(lastEventAt) >= callAgain * 60_000
+  lastEvent === 'changed' ||
+  (callAgain !== undefined &&
+    (lastEvent === 'made' || lastEvent === 'told' || lastEvent === 'reopened') &&
+    Date.parse(now) - Date.parse(lastEventAt) >= callAgain * 60_000)
 
 /** Milliseconds from a start to now and what is left of a limit. Works across midnight and time zones. */
 export function runningClock(startedAt: string, now: string, limitHours: number): { readonly elapsedMs: number; readonly leftMs: number } {

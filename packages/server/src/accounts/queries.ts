@@ -5,12 +5,14 @@ export interface Account {
   readonly id: string
   readonly site: string
   readonly siteName: string
+  /** The time zone in which the site writes its letters: an IANA name. */
+  readonly zone: string
   readonly signIn: string
   readonly name: string
   readonly role: Role
 }
 
-const COLUMNS = `a.id, a.site_id as site, s.name as "siteName", a.sign_in as "signIn", a.name, a.role`
+const COLUMNS = `a.id, a.site_id as site, s.name as "siteName", s.zone, a.sign_in as "signIn", a.name, a.role`
 
 export async function accountBySignIn(db: Db, signIn: string): Promise<(Account & { readonly passwordHash: string }) | undefined> {
   const { rows } = await db.query<Account & { passwordHash: string }>(

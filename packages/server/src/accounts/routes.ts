@@ -72,4 +72,4 @@ export const accounts = fp(async (app: FastifyInstance) => {
   })
 })
 
-const publicAccount = ({ id, name, role, signIn, siteName }: Account): object => ({ id, name, role, signIn, site: siteName })
+const publicAccount = ({ id, name, role, signIn, siteName, zone }: Account): object => ({ id, name, role, signIn, site: siteName, zone })

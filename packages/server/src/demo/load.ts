@@ -1,12 +1,12 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
-import { dueHere, examinedNormal, itemsById, judgement, RANGE, rangeToAccept, referralLetter, sidesOf, viewOf, type Entry, type Pack } from '@kneecap-awl/core'
+import { examinedNormal, itemsById, judgement, RANGE, rangeToAccept, sidesOf, viewOf, type Entry, type Item, type Pack } from '@kneecap-awl/core'
 import { uuid7 } from '../db/uuid7.js'
 import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
 import { PackShelf } from '../packs/service.js'
 import { addPatient } from '../patients/queries.js'
-import { addReferral, addReferralEvent } from '../referrals/queries.js'
+import { makeReferral } from '../referrals/service.js'
 import { CASES, type DemoCase } from './cases.js'
 import { PEOPLE, SITE, STAFF } from './people.js'
 
@@ -23,7 +23,7 @@ export async function loadDemo(ownerUrl: string, pack: Pack): Promise<string> {
     if (rowCount !== 0) return 'already there'
     await db.query('begin')
     const site = uuid7()
-    await db.query('insert into site (id, name) values ($1, $2)', [site, SITE.name])
+    await db.query('insert into site (id, name, zone) values ($1, $2, $3)', [site, SITE.name, SITE.zone])
     await db.query("select set_config('awl.site', $1, true)", [site])
     const staff = await addStaff(db, site)
     const people = await addPeople(db, site)
@@ -100,27 +100,7 @@ async function addCase(
   await storeVerdict(client, loaded, judged, 'signed', '', signer)
   if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
   if (one.state !== 'referred') return
-  const flaggedAt = startedAt.toISOString()
-  const person = PEOPLE[one.who]
-  const letter = referralLetter(pack, loaded.examination, judged, {
-    patient: { name: person.name, birthDate: loaded.row.birthDate },
-    examiner: at.staff.name,
-    site: SITE.name,
-  })
-  const referral = uuid7()
-  await addReferral(client, {
-    id: referral,
-    examination: id,
-    site: at.site,
-    patient: at.patient,
-    destination: letter.destination,
-    tier: judged.verdict.floor,
-    flaggedAt,
-    dueAt: dueHere(pack, flaggedAt, judged.verdict.floor, judged.verdict.flags) ?? null,
-    letter,
-    by: at.staff.clinician,
-  })
-  await addReferralEvent(client, { id: uuid7(), referral, site: at.site, kind: 'made', note: '', by: at.staff.clinician })
+  await makeReferral(client, loaded, judged, { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
 }
 
 /** Whoever signed an examination that could still be more urgent said why, and what is planned. */
@@ -161,6 +141,9 @@ async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string
   await storeVerdict(client, loaded, judgement(pack, loaded.examination), 'amended', reason, signer)
 }
 
+/** Nobody runs a tracing, bloods or a pressure index on every knee: what needs more than hands and a clock is in a case only where it says so. */
+const isReadAtTheCouch = (item: Item): boolean => item.needs === undefined || item.depth === 'core'
+
 /** The entries of a demonstration case: normal ones from the pack, then what was found, one second apart. */
 export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: string): Entry[] {
   let tick = 0
@@ -169,11 +152,16 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
   const base =
     one.base === 'nothing'
       ? []
-      : examinedNormal(viewOf(pack, 'knee'), one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'], {
-          by,
-          at: startedAt.toISOString(),
-          newId: () => uuid7(startedAt.getTime()),
-        }).filter((entry) => one.base === 'normal' || ['patient', 'story', 'screen'].includes(items.get(entry.item)?.stage ?? ''))
+      : examinedNormal(
+          viewOf(pack, 'knee'),
+          one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'],
+          {
+            by,
+            at: startedAt.toISOString(),
+            newId: () => uuid7(startedAt.getTime()),
+          },
+          isReadAtTheCouch,
+        ).filter((entry) => one.base === 'normal' || ['patient', 'story', 'screen'].includes(items.get(entry.item)?.stage ?? ''))
   const person = PEOPLE[one.who]
   const told: DemoCase['findings'] = [
     { item: 'patient.age-years', value: person.age },

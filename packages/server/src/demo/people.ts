@@ -5,7 +5,7 @@ export interface Person {
   readonly sex: 'female' | 'male'
 }
 
-export const SITE = { name: 'Saltgate House, urgent care and general practice' }
+export const SITE = { name: 'Saltgate House, urgent care and general practice', zone: 'Europe/London' }
 
 export const STAFF = [
   { signIn: 'brannock', name: 'Dr Isolde Brannock', role: 'clinician' },

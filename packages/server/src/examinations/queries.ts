@@ -16,6 +16,8 @@ export interface ExaminationRow {
   readonly packHash: string
   readonly signedAt: string | null
   readonly signedBy: string | null
+  readonly discardedAt: string | null
+  readonly discardReason: string
   readonly floor: string | null
   readonly ceiling: string | null
   /** What counts: the floor, or what a clinician set in its place. */
@@ -25,7 +27,8 @@ export interface ExaminationRow {
 
 const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
-  to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy", v.floor, v.ceiling, coalesce(v.body -> 'priority' ->> 'tier', v.floor) as priority, v.kind as "verdictKind"`
+  to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy",
+  to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", v.floor, v.ceiling, coalesce(v.body -> 'priority' ->> 'tier', v.floor) as priority, v.kind as "verdictKind"`
 const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
   left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true`
 
@@ -39,17 +42,57 @@ export async function examinationsOfPatient(db: Db, patient: string): Promise<Ex
   return rows
 }
 
-/** The joints of one visit, in the order in which they were begun. */
+/** The joints of one visit, in the order in which they were begun; a discarded one is no part of it. */
 export async function examinationsOfVisit(db: Db, visit: string): Promise<ExaminationRow[]> {
-  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.visit = $1 order by e.id`, [visit])
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.visit = $1 and e.discarded_at is null order by e.id`, [visit])
   return rows
 }
 
-export async function recentExaminations(db: Db): Promise<ExaminationRow[]> {
-  const { rows } = await db.query<ExaminationRow>(
-    `select ${COLUMNS} ${FROM} where e.signed_at is null or e.started_at > now() - interval '36 hours' order by e.started_at desc limit 60`,
-  )
+/** What the desk lists: drafts that are neither signed nor discarded, the oldest first, or what was signed, the newest first. */
+export interface DeskList {
+  readonly state: 'draft' | 'signed'
+  /** Part of the patient's name or number; empty for all. */
+  readonly search: string
+  readonly region: string
+  readonly limit: number
+  readonly offset: number
+}
+
+const DESK: Readonly<Record<DeskList['state'], { readonly where: string; readonly order: string }>> = {
+  draft: { where: 'e.signed_at is null and e.discarded_at is null', order: 'e.started_at desc, e.id desc' },
+  signed: { where: 'e.signed_at is not null', order: 'e.signed_at desc, e.id desc' },
+}
+const LISTED = `($1 = '' or p.name ilike '%' || $1 || '%' or p.local_number ilike $1 || '%') and ($2 = '' or e.region = $2)`
+
+export async function listedExaminations(db: Db, { state, search, region, limit, offset }: DeskList): Promise<ExaminationRow[]> {
+  const { where, order } = DESK[state]
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where ${where} and ${LISTED} order by ${order} limit $3 offset $4`, [
+    search,
+    region,
+    limit,
+    offset,
+  ])
   return rows
+}
+
+/** How many a list has in all, and when the first of them was begun, by whom the patient is called. */
+export async function countListed(
+  db: Db,
+  { state, search, region }: Pick<DeskList, 'state' | 'search' | 'region'>,
+): Promise<{ readonly total: number; readonly oldest: { readonly id: string; readonly patientName: string; readonly startedAt: string } | null }> {
+  const { rows } = await db.query<{ total: number; id: string; patientName: string; startedAt: string }>(
+    `select count(*) over ()::int as total, e.id, p.name as "patientName", to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt"
+     from examination e join patient p on p.id = e.patient_id where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
+    [search, region],
+  )
+  const [first] = rows
+  return { total: first?.total ?? 0, oldest: first ? { id: first.id, patientName: first.patientName, startedAt: first.startedAt } : null }
+}
+
+/** Unsigned examinations of a patient: a corrected birth date or sex is told to each. */
+export async function draftsOfPatient(db: Db, patient: string): Promise<readonly string[]> {
+  const { rows } = await db.query<{ id: string }>('select id from examination where patient_id = $1 and signed_at is null and discarded_at is null', [patient])
+  return rows.map(({ id }) => id)
 }
 
 export interface NewExamination {
@@ -105,6 +148,24 @@ export async function earlierEntriesOf(db: Db, examinations: readonly string[]):
   return new Map(rows.flatMap(({ examination, entries }) => (entries ? [[examination, entries]] : [])))
 }
 
+/** Entries of this site that are stored under these ids, each with its examination. */
+export async function entriesById(db: Db, ids: readonly string[]): Promise<ReadonlyMap<string, { readonly examination: string; readonly entry: Entry }>> {
+  const { rows } = await db.query<{ id: string; examination: string; entry: Entry }>(
+    'select id, examination_id as examination, body as entry from entry where id = any($1)',
+    [ids],
+  )
+  return new Map(rows.map(({ id, examination, entry }) => [id, { examination, entry }]))
+}
+
+/** The times, in milliseconds, that entries of these items bear already: "item|side|time". */
+export async function timesOf(db: Db, examination: string, items: readonly string[]): Promise<Set<string>> {
+  const { rows } = await db.query<{ item: string; side: string; at: Date }>('select item, side, at from entry where examination_id = $1 and item = any($2)', [
+    examination,
+    items,
+  ])
+  return new Set(rows.map(({ item, side, at }) => `${item}|${side}|${at.getTime()}`))
+}
+
 /** Adds entries; one that is already stored is left as it is. @returns the ids of those that were new */
 export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<ReadonlySet<string>> {
   const { rows } = await db.query<{ id: string }>(
@@ -118,6 +179,21 @@ export async function addEntries(db: Db, site: string, examination: string, entr
 
 export async function markSigned(db: Db, examination: string, account: string): Promise<boolean> {
   const { rowCount } = await db.query('update examination set signed_at = now(), signed_by = $2 where id = $1 and signed_at is null', [examination, account])
+  return rowCount === 1
+}
+
+/** @returns false when it is signed or discarded already */
+export async function markDiscarded(db: Db, examination: string, account: string, reason: string): Promise<boolean> {
+  const { rowCount } = await db.query(
+    'update examination set discarded_at = now(), discarded_by = $2, discard_reason = $3 where id = $1 and signed_at is null and discarded_at is null',
+    [examination, account, reason],
+  )
+  return rowCount === 1
+}
+
+/** @returns false when it is signed or discarded already */
+export async function changeSides(db: Db, examination: string, sides: readonly string[]): Promise<boolean> {
+  const { rowCount } = await db.query('update examination set sides = $2 where id = $1 and signed_at is null and discarded_at is null', [examination, sides])
   return rowCount === 1
 }
 

@@ -1,24 +1,18 @@
 import type { FastifyInstance } from 'fastify'
-import {
-  checkEntries,
-  ENTRY_SCHEMA,
-  examinationFile,
-  isDecided,
-  judgement,
-  readExamination,
-  type Entry,
-  type Fault,
-  type ShownVerdict,
-} from '@kneecap-awl/core'
+import { ENTRY_SCHEMA, examinationFile, readExamination, type ShownVerdict } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
-import { badInput, HttpProblem, notFound } from '../http/problem.js'
-import { createPatient, PATIENT_BODY, type NewPatient } from '../patients/routes.js'
-import { patientById, type Patient } from '../patients/queries.js'
-import { addEntries, addExamination, lastVerdict, lockVisit } from './queries.js'
-import { addJoint, checkJoint, otherJoints, shareEntries, type AddedJoint } from './visit.js'
-import { deskExaminations, loadExamination, signExamination, storeVerdict } from './service.js'
+import { badInput, notFound } from '../http/problem.js'
+import { personEntries } from '../patients/personEntries.js'
+import { patientById } from '../patients/queries.js'
+import { PATIENT_BODY } from '../patients/routes.js'
+import { createPatient, type NewPatient } from '../patients/service.js'
+import { amendVerdict } from './amend.js'
+import { storeEntries, type SentEntries } from './entries.js'
+import { addEntries, addExamination, lastVerdict, lockVisit, type DeskList } from './queries.js'
+import { addJoint, otherJoints, shareEntries, type AddedJoint } from './visit.js'
+import { checkSides, correctSides, deskPage, discardDraft, loadExamination, signExamination } from './service.js'
 
 const params = { type: 'object', properties: { id: { type: 'string', format: 'uuid' } } }
 const sides = { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } }
@@ -47,7 +41,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   app.post('/api/examinations', { schema: { body: startBody } }, async (request, reply) => {
     const account = app.allow(request, 'examine')
     const body = request.body as StartBody
-    checkJoint(app.shelf.current, body)
+    checkSides(app.shelf.current, body)
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
       const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined
@@ -66,7 +60,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         by: account.id,
         packHash: app.shelf.current.hash,
       })
-      await addEntries(db, account.site, id, cardEntries(patient, account.name))
+      await addEntries(db, account.site, id, personEntries(patient, account.name))
       await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
     })
     return reply.code(201).send({ id })
@@ -89,9 +83,21 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     return reply.code(201).send({ id: joint })
   })
 
-  app.get('/api/desk', async (request) => {
+  const listQuery = {
+    type: 'object',
+    properties: {
+      search: { type: 'string', maxLength: 80, default: '' },
+      region: { type: 'string', maxLength: 40, default: '' },
+      state: { enum: ['draft', 'signed'], default: 'draft' },
+      limit: { type: 'string', pattern: '^([1-9][0-9]?|100)$', default: '20' },
+      offset: { type: 'string', pattern: '^[0-9]{1,7}$', default: '0' },
+    },
+  }
+  app.get('/api/desk', { schema: { querystring: listQuery } }, async (request) => {
     const account = app.allow(request, 'read-patients')
-    return { examinations: await asSite(app.pool, account.site, (db) => deskExaminations(db, app.shelf)) }
+    const { limit, offset, ...about } = request.query as Pick<DeskList, 'state' | 'search' | 'region'> & { limit: string; offset: string }
+    const list: DeskList = { ...about, limit: Number(limit), offset: Number(offset) }
+    return asSite(app.pool, account.site, (db) => deskPage(db, app.shelf, list))
   })
 
   app.get('/api/examinations/:id', { schema: { params } }, async (request) => {
@@ -110,51 +116,46 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     })
   })
 
-  const entriesBody = {
+  const sentBody = {
     type: 'object',
     required: ['entries'],
     additionalProperties: false,
-    properties: { entries: { type: 'array', minItems: 1, maxItems: 500, items: ENTRY_SCHEMA } },
+    properties: {
+      entries: { type: 'array', minItems: 1, maxItems: 500, items: ENTRY_SCHEMA },
+      sentAt: { type: 'string', format: 'date-time', description: 'the time by the clock that stamped the entries' },
+    },
   }
-  app.post('/api/examinations/:id/entries', { schema: { params, body: entriesBody } }, async (request) => {
+  app.post('/api/examinations/:id/entries', { schema: { params, body: sentBody } }, async (request) => {
+    const receivedAt = new Date()
     const account = app.allow(request, 'examine')
     const { id } = request.params as { id: string }
-    const { entries } = request.body as { entries: Entry[] }
     return asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
       const { row, pack } = await loadExamination(db, app.shelf, id)
-      const faults = [...checkEntries(pack, entries), ...notOwnDecisions(entries, account.name)]
-      if (faults.length > 0) throw badInput(faults)
-      if (row.signedAt && entries.some((entry) => !entry.amends))
-        throw new HttpProblem(409, 'already-signed', 'This examination is signed. Change it by an amendment with a reason.')
-      const stored = await addEntries(db, account.site, id, entries)
-      if (!row.signedAt)
-        await shareEntries(
-          db,
-          pack,
-          row,
-          entries.filter((entry) => stored.has(entry.id)),
-          account.site,
-        )
+      const { outcomes, stored } = await storeEntries(db, pack, row, request.body as SentEntries, account, receivedAt)
+      if (!row.signedAt) await shareEntries(db, pack, row, stored, account.site)
       await addAudit(db, {
         site: account.site,
         account: account.id,
         action: row.signedAt ? 'examination amended' : 'entries added',
-        about: `${id} ${stored.size}`,
+        about: `${id} ${stored.length}`,
       })
-      if (row.signedAt && stored.size > 0) {
-        const amended = await loadExamination(db, app.shelf, id)
-        await storeVerdict(db, amended, judgement(amended.pack, amended.examination), 'amended', entries[0]?.amends ?? '', account)
-      }
-      return { stored: entries.map((entry) => entry.id), new: stored.size }
+      if (row.signedAt && stored.length > 0) await amendVerdict(db, app.shelf, id, stored, account)
+      return { outcomes }
     })
   })
 
   const shown = {
     type: 'object',
-    required: ['floor', 'ceiling', 'priority', 'flags'],
+    required: ['record', 'floor', 'ceiling', 'priority', 'flags'],
     additionalProperties: false,
-    properties: { floor: { type: 'string' }, ceiling: { type: 'string' }, priority: { type: 'string' }, flags: { type: 'array', items: { type: 'string' } } },
+    properties: {
+      record: { type: 'string', pattern: '^[0-9a-f]{64}$' },
+      floor: { type: 'string' },
+      ceiling: { type: 'string' },
+      priority: { type: 'string' },
+      flags: { type: 'array', items: { type: 'string' } },
+    },
   }
   app.post('/api/examinations/:id/sign', { schema: { params, body: shown } }, async (request) => {
     const account = app.allow(request, 'sign')
@@ -164,6 +165,33 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       await addAudit(db, { site: account.site, account: account.id, action: 'examination signed', about: id })
       return { signed: true, verdict: await lastVerdict(db, id) }
     })
+  })
+
+  const discardBody = { type: 'object', required: ['reason'], additionalProperties: false, properties: { reason: { type: 'string', maxLength: 300 } } }
+  app.post('/api/examinations/:id/discard', { schema: { params, body: discardBody } }, async (request) => {
+    const account = app.allow(request, 'examine')
+    const { id } = request.params as { id: string }
+    await asSite(app.pool, account.site, async (db) => {
+      await discardDraft(db, id, (request.body as { reason: string }).reason, account)
+      await addAudit(db, { site: account.site, account: account.id, action: 'draft discarded', about: id })
+    })
+    return { discarded: true }
+  })
+
+  const sidesBody = {
+    type: 'object',
+    required: ['sides', 'reason'],
+    additionalProperties: false,
+    properties: { sides, reason: { type: 'string', maxLength: 300 } },
+  }
+  app.post('/api/examinations/:id/sides', { schema: { params, body: sidesBody } }, async (request) => {
+    const account = app.allow(request, 'examine')
+    const { id } = request.params as { id: string }
+    await asSite(app.pool, account.site, async (db) => {
+      await correctSides(db, app.shelf, id, request.body as { sides: string[]; reason: string }, account)
+      await addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
+    })
+    return { corrected: true }
   })
 
   app.get('/api/examinations/:id/file', { schema: { params } }, async (request, reply) => {
@@ -176,7 +204,16 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       await addAudit(db, { site: account.site, account: account.id, action: 'examination downloaded', about: id })
       return examinationFile(examination, {
         id,
-        ...(patient ? { patient: { name: patient.name, birthDate: patient.birthDate, sex: patient.sex, localNumber: patient.localNumber } } : {}),
+        ...(patient
+          ? {
+              patient: {
+                name: patient.name,
+                birthDate: patient.birthDate,
+                localNumber: patient.localNumber,
+                ...(patient.sex === null ? {} : { sex: patient.sex }),
+              },
+            }
+          : {}),
         pack: { id: pack.id, version: pack.version, hash: pack.hash },
         ...(row.signedAt && verdict ? { signed: { at: row.signedAt, by: row.signedBy ?? '', hash: verdict.recordHash } } : {}),
       })
@@ -193,7 +230,8 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     if (!name || !birthDate) throw badInput([{ path: '/patient', reason: 'has no name and birth date', expected: 'patient.name and patient.birthDate' }])
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
-      const patient = await createPatient(db, account.site, { name, birthDate, ...(sex ? { sex } : {}) })
+      const patient = await createPatient(db, account.site, { name, birthDate, isNew: true, ...(sex ? { sex } : {}) })
+      const row = { id, startedAt: examination.asOf, signedAt: null, discardedAt: null }
       await addExamination(db, {
         id,
         site: account.site,
@@ -205,34 +243,10 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         by: account.id,
         packHash: app.shelf.current.hash,
       })
-      await addEntries(
-        db,
-        account.site,
-        id,
-        examination.entries.map((entry) => ({ ...entry, id: uuid7() })),
-      )
+      const entries = examination.entries.map((entry) => ({ ...entry, id: uuid7() }))
+      if (entries.length > 0) await storeEntries(db, app.shelf.current, row, { entries }, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
     })
     return reply.code(201).send({ id })
   })
-}
-
-/** A flag is lifted, a priority set and a range accepted by the clinician who is signed in, in nobody else's name. */
-const notOwnDecisions = (entries: readonly Entry[], name: string): Fault[] =>
-  entries.flatMap(({ state, by }, at) =>
-    isDecided(state) && by !== name ? [{ path: `/entries/${at}/by`, reason: `"${by}" is not signed in`, expected: `${name}, who is` }] : [],
-  )
-
-/** What the patient's own record already says on the card. */
-function cardEntries(patient: Patient, by: string): Entry[] {
-  const now = Date.now()
-  const at = new Date(now).toISOString()
-  const days = (now - Date.parse(patient.birthDate)) / 86_400_000
-  const years = days / 365.2425
-  const known = (item: string, value: string | number): Entry => ({ id: uuid7(), item, side: 'none', state: 'examined', value, by, at })
-  return [
-    known('patient.age-years', years < 2 ? Math.round(years * 100) / 100 : Math.floor(years)),
-    known('patient.sex', patient.sex),
-    ...(years < 2 ? [known('patient.age-days', Math.floor(days))] : []),
-  ]
 }

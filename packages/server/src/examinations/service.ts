@@ -1,9 +1,12 @@
-import { createHash } from 'node:crypto'
 import {
   comparedItems,
+  isReason,
   judgement,
+  LEAST_WORDS,
+  plainText,
   priorityOf,
   publicVerdict,
+  recordHash,
   rangeToAccept,
   shownVerdict,
   type Entry,
@@ -14,17 +17,22 @@ import {
 } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
-import { HttpProblem, notFound } from '../http/problem.js'
+import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
+import { addCorrection } from '../patients/queries.js'
 import {
   addVerdict,
+  changeSides,
   earlierEntriesOf,
   entriesOf,
   entriesOfAll,
   examinationById,
   lockVisit,
+  markDiscarded,
   markSigned,
-  recentExaminations,
+  countListed,
+  listedExaminations,
+  type DeskList,
   type ExaminationRow,
 } from './queries.js'
 
@@ -56,9 +64,14 @@ function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[
   }
 }
 
-/** Today's examinations. */
-export async function deskExaminations(db: Db, shelf: PackShelf): Promise<ExaminationRow[]> {
-  return withRange(db, shelf, await recentExaminations(db))
+/** One page of a list of the desk, with how many there are in all. */
+export async function deskPage(
+  db: Db,
+  shelf: PackShelf,
+  list: DeskList,
+): Promise<{ readonly total: number; readonly oldest: Awaited<ReturnType<typeof countListed>>['oldest']; readonly examinations: readonly ExaminationRow[] }> {
+  const { total, oldest } = await countListed(db, list)
+  return { total, oldest, examinations: await withRange(db, shelf, await listedExaminations(db, list)) }
 }
 
 /** Each examination with its range; one that is not signed stands at what its findings so far give. */
@@ -78,7 +91,7 @@ export async function withRange(db: Db, shelf: PackShelf, rows: readonly Examina
 
 /**
  * Signs: judges again here, compares with what was shown, seals record and verdict. A difference is refused and told.
- * @throws HttpProblem 409 `already-signed`, `range-open` or `verdict-differs`
+ * @throws HttpProblem 409 `already-signed`, `discarded`, `record-differs`, `verdict-differs` or `range-open`
  */
 export async function signExamination(
   db: Db,
@@ -89,9 +102,15 @@ export async function signExamination(
 ): Promise<Loaded> {
   await lockVisit(db, id)
   const loaded = await loadExamination(db, shelf, id)
+  if (loaded.row.discardedAt) throw new HttpProblem(409, 'discarded', 'This draft was discarded. It cannot be signed.')
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
   const judged = judgement(loaded.pack, loaded.examination)
-  const { floor, ceiling, priority, flags } = shownVerdict(judged)
+  const { record, floor, ceiling, priority, flags } = shownVerdict(loaded.examination, judged)
+  if (record !== shown.record)
+    throw new HttpProblem(409, 'record-differs', 'The record is not the one that was shown: something was recorded since. Look at it again before you sign.', {
+      record,
+      entries: loaded.examination.entries.length,
+    })
   if (floor !== shown.floor || ceiling !== shown.ceiling || priority !== shown.priority || [...shown.flags].sort().join() !== flags.join()) {
     throw new HttpProblem(409, 'verdict-differs', 'The server reaches another verdict than the one shown. Load the examination again and look.', {
       floor,
@@ -125,28 +144,57 @@ export async function storeVerdict(
     floor: judged.verdict.floor,
     ceiling: judged.verdict.ceiling,
     body: publicVerdict(loaded.pack, loaded.examination, judged),
-    recordHash: recordHash([...loaded.examination.entries, ...(loaded.examination.previous ?? [])], loaded.row.packHash),
+    recordHash: recordHash(loaded.examination, loaded.row.packHash),
     reason,
     by: by.id,
   })
 }
 
-/** SHA-256 over the entries, with those it was compared with, in order of id and the pack's hash: the same record always seals alike. */
-export function recordHash(entries: readonly Entry[], packHash: string): string {
-  const sorted = [...entries].sort((a, b) => (a.id < b.id ? -1 : 1))
-  return createHash('sha256')
-    .update(JSON.stringify(sorted.map(canonical)))
-    .update(packHash)
-    .digest('hex')
+/**
+ * Puts a draft away: nothing of it is deleted, it stands with the patient, and it takes no entry any more.
+ * @throws HttpProblem 400 without a reason, 409 when it is signed or discarded already
+ */
+export async function discardDraft(db: Db, id: string, reason: string, by: { readonly id: string }): Promise<void> {
+  if (!isReason(reason)) throw badInput([{ path: '/reason', reason: 'says no reason', expected: LEAST_WORDS }])
+  await lockVisit(db, id)
+  if (!(await examinationById(db, id))) throw notFound('examination')
+  if (!(await markDiscarded(db, id, by.id, plainText(reason))))
+    throw new HttpProblem(409, 'already-signed', 'It is signed or discarded already, so it cannot be discarded.')
 }
 
-/** The same keys in the same order, however they were sent or stored. */
-function canonical(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(canonical)
-  if (value === null || typeof value !== 'object') return value
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, v]) => [key, canonical(v)]),
-  )
+/**
+ * Corrects which side hurts, before it is signed. The findings stay where they were recorded; what it was stays in the trace.
+ * @throws HttpProblem 400 when the sides do not suit the joint or nothing changes, 409 when it is signed or discarded
+ */
+export async function correctSides(
+  db: Db,
+  shelf: PackShelf,
+  id: string,
+  { sides, reason }: { readonly sides: readonly string[]; readonly reason: string },
+  by: { readonly id: string; readonly site: string },
+): Promise<void> {
+  if (!isReason(reason)) throw badInput([{ path: '/reason', reason: 'says no reason', expected: LEAST_WORDS }])
+  await lockVisit(db, id)
+  const { row, pack } = await loadExamination(db, shelf, id)
+  checkSides(pack, { region: row.region, sides })
+  if (row.sides.join() === sides.join()) throw badInput([{ path: '/sides', reason: 'are what they were', expected: 'another side' }])
+  if (!(await changeSides(db, id, sides))) throw new HttpProblem(409, 'already-signed', 'It is signed or discarded already: the side stays as it is.')
+  await addCorrection(db, {
+    id: uuid7(),
+    site: by.site,
+    examination: id,
+    field: 'side',
+    was: row.sides.join(', '),
+    becomes: sides.join(', '),
+    reason: plainText(reason),
+    by: by.id,
+  })
+}
+
+/** @throws HttpProblem 400 when the pack has no such region, or the sides do not suit it */
+export function checkSides(pack: Pack, { region: id, sides }: { readonly region: string; readonly sides: readonly string[] }): void {
+  const region = pack.regions.find((one) => one.id === id)
+  if (!region) throw badInput([{ path: '/region', reason: `"${id}" cannot be examined yet`, expected: pack.regions.map((one) => one.id).join(', ') }])
+  if (sides.includes('none') === region.side)
+    throw badInput([{ path: '/sides', reason: `do not suit a ${region.name.toLowerCase()}`, expected: region.side ? 'right, left or both' : 'none' }])
 }

@@ -4,21 +4,13 @@ import { uuid7 } from '../db/uuid7.js'
 import { badInput } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
 import { addEntries, addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
-import { loadExamination, withRange } from './service.js'
+import { checkSides, loadExamination, withRange } from './service.js'
 
 export interface AddedJoint {
   readonly region: string
   readonly sides: readonly string[]
   /** Whether it began with the same event, so that the story holds for it as well. */
   readonly sameEvent: boolean
-}
-
-/** @throws HttpProblem 400 when the pack has no such region, or the sides do not suit it */
-export function checkJoint(pack: Pack, { region: id, sides }: Pick<AddedJoint, 'region' | 'sides'>): void {
-  const region = pack.regions.find((one) => one.id === id)
-  if (!region) throw badInput([{ path: '/region', reason: `"${id}" cannot be examined yet`, expected: pack.regions.map((one) => one.id).join(', ') }])
-  if (sides.includes('none') === region.side)
-    throw badInput([{ path: '/sides', reason: `do not suit a ${region.name.toLowerCase()}`, expected: region.side ? 'right, left or both' : 'none' }])
 }
 
 /**
@@ -29,7 +21,7 @@ export function checkJoint(pack: Pack, { region: id, sides }: Pick<AddedJoint, '
 export async function addJoint(db: Db, shelf: PackShelf, to: string, joint: AddedJoint, by: { readonly id: string; readonly site: string }): Promise<string> {
   await lockVisit(db, to)
   const { row, pack, examination } = await loadExamination(db, shelf, to)
-  checkJoint(pack, joint)
+  checkSides(pack, joint)
   if ((await examinationsOfVisit(db, row.visit)).some((one) => one.region === joint.region && one.sides.some((side) => joint.sides.includes(side))))
     throw badInput([{ path: '/region', reason: `"${joint.region}" is already examined in this visit`, expected: 'another joint, or its other side' }])
   const id = uuid7()

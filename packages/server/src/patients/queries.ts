@@ -5,7 +5,8 @@ export interface Patient {
   readonly localNumber: string
   readonly name: string
   readonly birthDate: string
-  readonly sex: string
+  /** Null when nobody asked. */
+  readonly sex: string | null
   readonly contact: string
 }
 
@@ -41,4 +42,58 @@ export async function nextLocalNumber(db: Db): Promise<string> {
     "select coalesce(max(nullif(regexp_replace(local_number, '\\D', '', 'g'), '')::int), 4100) + 1 as n from patient",
   )
   return `H${rows[0]?.n ?? 4101}`
+}
+
+/** Those of the same birth date, and those of whose name some part is the same. */
+export async function candidates(db: Db, name: string, birthDate: string): Promise<Patient[]> {
+  const parts = name.split(/[^\p{L}]+/u).filter((part) => part.length > 1)
+  const { rows } = await db.query<Patient>(
+    `select ${COLUMNS} from patient where birth_date = $1 or name ilike any($2) order by name collate "en-x-icu" limit 60`,
+    [birthDate, parts.map((part) => `%${part}%`)],
+  )
+  return rows
+}
+
+export async function changePatient(db: Db, { id, name, birthDate, sex, contact }: Patient): Promise<void> {
+  await db.query('update patient set name = $2, birth_date = $3, sex = $4, contact = $5 where id = $1', [id, name, birthDate, sex, contact])
+}
+
+export interface NewCorrection {
+  readonly id: string
+  readonly site: string
+  /** One of the two. */
+  readonly patient?: string
+  readonly examination?: string
+  readonly field: string
+  readonly was: string
+  readonly becomes: string
+  readonly reason: string
+  readonly by: string
+}
+
+export async function addCorrection(db: Db, c: NewCorrection): Promise<void> {
+  await db.query(
+    'insert into correction (id, site_id, patient_id, examination_id, field, was, becomes, reason, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    [c.id, c.site, c.patient ?? null, c.examination ?? null, c.field, c.was, c.becomes, c.reason, c.by],
+  )
+}
+
+export interface Corrected {
+  readonly field: string
+  readonly was: string
+  readonly becomes: string
+  readonly reason: string
+  readonly by: string
+  readonly at: string
+}
+
+/** What was corrected of a patient and of the patient's examinations, the newest first. */
+export async function correctionsOf(db: Db, patient: string): Promise<Corrected[]> {
+  const { rows } = await db.query<Corrected>(
+    `select c.field, c.was, c.becomes, c.reason, a.name as by, to_char(c.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at
+     from correction c join account a on a.id = c.by_account left join examination e on e.id = c.examination_id
+     where c.patient_id = $1 or e.patient_id = $1 order by c.at desc limit 200`,
+    [patient],
+  )
+  return rows
 }

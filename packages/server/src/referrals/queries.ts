@@ -15,14 +15,16 @@ export interface ReferralRow {
 }
 
 const ISO = `'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
-const SELECT = `select r.id, r.examination_id as "examinationId", r.patient_id as "patientId", p.name as "patientName", r.destination, r.tier,
-  to_char(r.flagged_at at time zone 'UTC', ${ISO}) as "flaggedAt", to_char(r.due_at at time zone 'UTC', ${ISO}) as "dueAt", ev.kind as "lastEvent", to_char(ev.at at time zone 'UTC', ${ISO}) as "lastEventAt", ev.note as "lastNote"
+const SELECT = `select r.id, r.examination_id as "examinationId", r.patient_id as "patientId", p.name as "patientName", r.destination, coalesce(ch.tier, r.tier) as tier,
+  to_char(r.flagged_at at time zone 'UTC', ${ISO}) as "flaggedAt",
+  to_char((case when ch.tier is null then r.due_at else ch.due_at end) at time zone 'UTC', ${ISO}) as "dueAt", ev.kind as "lastEvent", to_char(ev.at at time zone 'UTC', ${ISO}) as "lastEventAt", ev.note as "lastNote"
   from referral r join patient p on p.id = r.patient_id
-  join lateral (select kind, note, at from referral_event where referral_id = r.id order by at desc, id desc limit 1) ev on true`
+  join lateral (select kind, note, at from referral_event where referral_id = r.id order by at desc, id desc limit 1) ev on true
+  left join lateral (select tier, due_at from referral_event where referral_id = r.id and kind = 'changed' order by at desc, id desc limit 1) ch on true`
 
 /** Referrals that nobody has accepted or closed, the one that is due first on top. */
 export async function openReferrals(db: Db): Promise<ReferralRow[]> {
-  const { rows } = await db.query<ReferralRow>(`${SELECT} where ev.kind not in ('closed', 'accepted') order by r.due_at nulls last limit 100`)
+  const { rows } = await db.query<ReferralRow>(`${SELECT} where ev.kind not in ('closed', 'accepted') order by "dueAt" nulls last limit 100`)
   return rows
 }
 
@@ -57,16 +59,20 @@ export async function addReferral(db: Db, r: NewReferral): Promise<void> {
   )
 }
 
-export async function addReferralEvent(
-  db: Db,
-  e: { readonly id: string; readonly referral: string; readonly site: string; readonly kind: string; readonly note: string; readonly by: string },
-): Promise<void> {
-  await db.query('insert into referral_event (id, referral_id, site_id, kind, note, by_account) values ($1, $2, $3, $4, $5, $6)', [
-    e.id,
-    e.referral,
-    e.site,
-    e.kind,
-    e.note,
-    e.by,
-  ])
+export interface NewReferralEvent {
+  readonly id: string
+  readonly referral: string
+  readonly site: string
+  readonly kind: string
+  readonly note: string
+  readonly by: string
+  /** Of an event `changed`: what holds from now on. */
+  readonly changed?: { readonly tier: string; readonly dueAt: string | null; readonly letter: object }
+}
+
+export async function addReferralEvent(db: Db, e: NewReferralEvent): Promise<void> {
+  await db.query(
+    'insert into referral_event (id, referral_id, site_id, kind, note, by_account, tier, due_at, letter) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    [e.id, e.referral, e.site, e.kind, e.note, e.by, e.changed?.tier ?? null, e.changed?.dueAt ?? null, e.changed ? JSON.stringify(e.changed.letter) : null],
+  )
 }

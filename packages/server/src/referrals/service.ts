@@ -1,0 +1,86 @@
+import { dueHere, priorityOf, referralLetter, type Judgement, type Letter, type Pack, type Tier } from '@kneecap-awl/core'
+import type { Db } from '../db/connect.js'
+import { uuid7 } from '../db/uuid7.js'
+import type { Loaded } from '../examinations/service.js'
+import { notFound } from '../http/problem.js'
+import { patientById } from '../patients/queries.js'
+import { addReferral, addReferralEvent, referralsOfExamination } from './queries.js'
+
+interface Sender {
+  readonly id: string
+  readonly site: string
+  readonly siteName: string
+  readonly name: string
+  readonly zone: string
+}
+
+/** What a referral says of its examination: where to, how urgent, until when. The clock runs from the examination, not from the signature. */
+async function referralFor(
+  db: Db,
+  { row, pack, examination }: Loaded,
+  judged: Judgement,
+  by: Sender,
+  added?: string,
+): Promise<{ readonly patient: string; readonly letter: Letter; readonly tier: Tier; readonly flaggedAt: string; readonly dueAt: string | null }> {
+  const patient = await patientById(db, row.patientId)
+  if (!patient) throw notFound('patient')
+  const { tier } = priorityOf(judged)
+  const letter = referralLetter(pack, examination, judged, {
+    patient,
+    examiner: row.signedBy ?? by.name,
+    site: by.siteName,
+    zone: by.zone,
+    ...(added ? { added } : {}),
+  })
+  return { patient: patient.id, letter, tier, flaggedAt: row.startedAt, dueAt: dueHere(pack, row.startedAt, tier, judged.verdict.flags) ?? null }
+}
+
+/** Makes a referral of a signed examination, as its verdict stands. @returns its id */
+export async function makeReferral(db: Db, loaded: Loaded, judged: Judgement, by: Sender, added?: string): Promise<string> {
+  const id = uuid7()
+  const { patient, letter, tier, flaggedAt, dueAt } = await referralFor(db, loaded, judged, by, added)
+  await addReferral(db, {
+    id,
+    examination: loaded.row.id,
+    site: by.site,
+    patient,
+    destination: letter.destination,
+    tier,
+    flaggedAt,
+    dueAt,
+    letter,
+    by: by.id,
+  })
+  await addReferralEvent(db, { id: uuid7(), referral: id, site: by.site, kind: 'made', note: '', by: by.id })
+  return id
+}
+
+/**
+ * After an amendment a referral that is not closed follows the verdict: its tier, its clock and its letter, and whoever received it has to be
+ * told, also when it was accepted already.
+ * @returns how many changed
+ */
+export async function followAmendment(db: Db, loaded: Loaded, judged: Judgement, by: Sender): Promise<number> {
+  const open = (await referralsOfExamination(db, loaded.row.id)).filter((referral) => referral.lastEvent !== 'closed')
+  if (open.length === 0) return 0
+  const { letter, tier, dueAt } = await referralFor(db, loaded, judged, by)
+  const changed = open.filter((referral) => referral.tier !== tier || sameInstant(referral.dueAt) !== sameInstant(dueAt))
+  for (const referral of changed)
+    await addReferralEvent(db, {
+      id: uuid7(),
+      referral: referral.id,
+      site: by.site,
+      kind: 'changed',
+      note: changeWords(loaded.pack, referral.tier, tier, letter),
+      by: by.id,
+      changed: { tier, dueAt, letter },
+    })
+  return changed.length
+}
+
+const sameInstant = (iso: string | null): number | null => (iso === null ? null : Date.parse(iso))
+
+function changeWords(pack: Pack, was: string, becomes: string, letter: Letter): string {
+  const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
+  return was === becomes ? `due time changed after an amendment; tell ${letter.to}` : `${name(was)} became ${name(becomes)} by an amendment; tell ${letter.to}`
+}
