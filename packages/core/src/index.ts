@@ -7,7 +7,18 @@ export { carriedEntries } from './record/carried.js'
 export { fold, slotKey, superseded, type Folded } from './record/fold.js'
 export { counselsOf, type Counsel } from './judge/counsels.js'
 export { calcVerdicts, scoreReadings, spanWords, type CalcVerdict, type ScoreReading } from './judge/calcVerdicts.js'
-export { comparedItems, judge, judgedSides, judgement, preparePack, type FlagVerdict, type HoldVerdict, type Judgement, type Verdict } from './judge/judge.js'
+export {
+  comparedItems,
+  judge,
+  judgedSides,
+  judgement,
+  preparePack,
+  type Disagreement,
+  type FlagVerdict,
+  type HoldVerdict,
+  type Judgement,
+  type Verdict,
+} from './judge/judge.js'
 export { judgeAlong, rejudge } from './judge/judgeAlong.js'
 export { openItems, type OpenItem } from './judge/openItems.js'
 export { unexaminedCore, type UnexaminedStop } from './judge/unexamined.js'
@@ -49,19 +60,21 @@ export { complaintWords, findingWords, isAbnormalEntry, namedFirst, rangeWords, 
 export { shownVerdict, type ShownVerdict } from './report/shownVerdict.js'
 export { publicVerdict } from './report/publicVerdict.js'
 export { examinedNormal, normalByKey, sidesOf, type Recorder } from './record/examinedNormal.js'
+export { lastBatch, takingBack } from './record/undo.js'
 export { isGapEntry } from './record/gaps.js'
 export { isSameEntry, recordHash } from './record/recordHash.js'
 export { hasLetters, isolated, plainEntry, plainText } from './record/plainText.js'
 export { lintPack } from './content/lint.js'
 export { localChoices } from './content/profile.js'
 export { earlierFlags, endedFlags, type EarlierFlag, type PastFlag } from './judge/pastFlags.js'
-export { asEntry, beforeWords, acceptedWords, earlierLines, findingLine, setWords, tellingFindings } from './report/reasons.js'
+export { asEntry, beforeWords, acceptedWords, disagreementLines, earlierLines, findingLine, setWords, tellingFindings } from './report/reasons.js'
 export { dayAndTime, dayOnly, isTimeZone } from './report/times.js'
 export { compileRule } from './judge/compileRule.js'
 export { oncePer } from './content/oncePer.js'
 export { viewOf } from './content/view.js'
 export { rangesBySchool, usualRange } from './content/norms.js'
 export { packReport, type RegionReport } from './report/packReport.js'
+export { leadsTo } from './library/leadsTo.js'
 export { LIBRARY_KINDS, libraryIndex, sourceNames, type LibraryEntry, type LibraryKind } from './library/libraryIndex.js'
 export { calcLines, ruleLines, type RuleLine } from './library/ruleWords.js'
 export { usersOf, type Users } from './library/usersOf.js'

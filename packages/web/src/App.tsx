@@ -1,9 +1,12 @@
 import { lazy, Suspense, useEffect } from 'react'
-import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router'
+import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } from 'react-router'
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query'
 import { ThemeProvider } from 'styled-components'
 import { ApiProblem } from './api/http'
 import { session } from './api/queries'
+import { Loaded } from './parts/Loaded'
+import { setSiteZone } from './parts/times'
+import { SignInAgain } from './parts/SignInAgain'
 import { Desk } from './screens/desk/Desk'
 import { SignIn } from './screens/sign-in/SignIn'
 import { GlobalStyle } from './theme/GlobalStyle'
@@ -24,26 +27,47 @@ const Library = lazy(screens.library)
 const PatientPage = lazy(screens.patient)
 
 const client = new QueryClient({
-  defaultOptions: { queries: { retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status < 500), refetchOnWindowFocus: false } },
+  defaultOptions: {
+    queries: { networkMode: 'always', retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status < 500), refetchOnWindowFocus: false },
+  },
 })
 
 /** Everything but signing in wants someone signed in. */
 function SignedIn() {
-  const { isPending, data: account } = useQuery(session)
-  const isIn = account !== null && account !== undefined
+  const who = useQuery(session)
+  const { pathname, search } = useLocation()
+  const isIn = who.data !== null && who.data !== undefined
+  if (who.data) setSiteZone(who.data.zone)
   // Every screen is fetched once somebody is signed in, so that a connection that drops later takes none of them away.
   useEffect(() => {
     if (isIn) for (const screen of Object.values(screens)) void screen().catch(() => undefined)
   }, [isIn])
-  if (isPending) return null
-  return !account ? (
-    <Navigate to="/sign-in" replace />
-  ) : (
-    <Suspense fallback={null}>
-      <Outlet />
-    </Suspense>
+  if (who.data === null) return <Navigate to="/sign-in" replace state={{ from: `${pathname}${search}` }} />
+  if (who.data === undefined)
+    return (
+      <main>
+        <Loaded query={who} what="who is signed in">
+          {() => null}
+        </Loaded>
+      </main>
+    )
+  return (
+    <>
+      <Suspense fallback={<Waiting />}>
+        <Outlet />
+      </Suspense>
+      <SignInAgain account={who.data} />
+    </>
   )
 }
+
+const Waiting = () => (
+  <main>
+    <p role="status" style={{ padding: 20 }}>
+      Reading the screen…
+    </p>
+  </main>
+)
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn /> },

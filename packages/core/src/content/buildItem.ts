@@ -101,6 +101,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     ...meaning,
     gaps,
     askedAlone: source.askedAlone ?? false,
+    group: source.group,
     why: undefined,
     key: undefined,
     adverseIfPain: source.adverseIfPain,

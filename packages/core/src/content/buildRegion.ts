@@ -143,6 +143,7 @@ class RegionBuilder {
       excludedBy: source.excludedBy,
       ...(source.clock ? { clock: source.clock } : {}),
       source: source.source,
+      also: [],
     }
   }
 
@@ -212,6 +213,7 @@ class RegionBuilder {
       ...(gate === undefined ? {} : { gate: read(gate) }),
       evidence: (evidence ?? []).map((e) => ({ ...e, when: read(e.when) })),
       source: 'expert',
+      also: [],
     }
   }
 

@@ -1,3 +1,4 @@
+import { withNames } from './names.js'
 import { fingerprint } from './fingerprint.js'
 import { buildItems } from './buildItem.js'
 import { goByProfile, localWindows } from './profile.js'
@@ -17,7 +18,7 @@ export function compilePack(files: readonly SourceFile[]): Pack {
   const sources = readSources(files, problems)
   if (!sources.pack) throw new PackError([...problems, { file: 'pack.yaml', id: 'pack', reason: 'the pack has no pack.yaml', cure: 'add one with id, version, tiers and destinations' }])
   if (problems.length > 0) throw new PackError(problems)
-  const pack = build(sources, sources.pack.source, fingerprint(files), problems)
+  const pack = withNames(build(sources, sources.pack.source, fingerprint(files), problems), sources, problems)
   if (problems.length > 0) throw new PackError(problems)
   return pack
 }

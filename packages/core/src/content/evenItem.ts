@@ -21,6 +21,7 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
   needs: undefined,
   gaps: undefined,
   askedAlone: undefined,
+  group: undefined,
   mustBeTold: undefined,
   position: undefined,
   seconds: undefined,

@@ -70,6 +70,7 @@ function lintItems(pack: Pack): Problem[] {
     ...(isUnknown(item.opens) ? [problem(item.id, `opens "${item.opens ?? ''}", which is not a region`, `name one of: ${regions.join(', ')}`)] : []),
     ...(item.stage === 'test' && item.technique.length === 0 ? [problem(item.id, 'is a test that does not say how it is done', 'give its technique in steps')] : []),
     ...(item.stage === 'test' && !item.derive && item.lost.length === 0 ? [problem(item.id, 'is a test that does not say how its technique is lost', 'name under lost what makes the result worth nothing')] : []),
+    ...(item.stage === 'patient' && item.group === undefined ? [problem(item.id, 'stands on the patient card under no heading', 'give it a group')] : []),
     ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
     ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...Object.keys(item.norms ?? {})

@@ -29,6 +29,8 @@ export interface Sources {
   readonly conditions: Placed<ConditionSource>[]
   readonly schools: Placed<SchoolSource>[]
   readonly phrases: Placed<PhraseSource>[]
+  /** Other names of a thing, one text for each id, with the file that gives them. */
+  readonly names: Map<string, { readonly path: string; readonly text: string }>
 }
 
 /** Whether a thing stands in a region: its own, or a shared one that is meant for it. */
@@ -49,7 +51,7 @@ const textNaming = oncePer((shared: object): string | undefined => {
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
-  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [], phrases: [] }
+  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [], phrases: [], names: new Map() }
   for (const file of files) {
     const document = withEvenItems(parseYaml(file, problems))
     if (document === undefined) continue
@@ -85,6 +87,7 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   if ('profile' in document) sources.profile = { ...at, source: document.profile as ProfileSource }
   if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
+  if ('names' in document) for (const [id, text] of Object.entries(document.names as Record<string, string>)) sources.names.set(id, { path, text })
   if ('items' in document) {
     const file = document as unknown as ItemsFile
     sources.items.push(...file.items.map((source) => ({ path, region, only, source, stage: file.stage, position: file.position })))

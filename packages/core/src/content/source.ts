@@ -29,6 +29,7 @@ export interface ItemSource {
   readonly needs?: Needs
   readonly gaps?: readonly string[]
   readonly askedAlone?: boolean
+  readonly group?: string
   readonly mustBeTold?: boolean
   readonly position?: Position
   readonly seconds?: number

@@ -121,6 +121,8 @@ export interface Item {
   readonly gaps: readonly string[]
   /** True for a fact that changes the urgency: it is asked by itself, and "none of the rest" never denies it. */
   readonly askedAlone: boolean
+  /** Heading under which a fact of the patient card stands. */
+  readonly group?: string | undefined
   /** True when no answer means "absent" (a place, a speed): "none of the rest" never fills it in. */
   readonly mustBeTold: boolean
   readonly position: Position
@@ -238,6 +240,8 @@ export interface Flag {
   readonly excludedBy: string
   readonly clock?: RepairClock
   readonly source: string
+  /** Other names, to be found by. */
+  readonly also: readonly string[]
 }
 
 export interface PromptGroup {
@@ -294,6 +298,8 @@ export interface Condition {
   readonly evidence: readonly Evidence[]
   readonly defaultTier: string
   readonly source: string
+  /** Other names, to be found by. */
+  readonly also: readonly string[]
 }
 
 export interface TierInfo {

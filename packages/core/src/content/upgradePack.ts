@@ -16,6 +16,8 @@ export function upgradePack(stored: Pack): Pack {
     // Before every joint had its own, all schools were of the knee.
     schools: stored.schools.map((school) => filled({ region: 'knee', chosen: school.default, switches: [] }, school)),
     calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
+    flags: stored.flags.map((flag) => filled({ also: [] }, flag)),
+    conditions: stored.conditions.map((condition) => filled({ also: [] }, condition)),
   }
 }
 

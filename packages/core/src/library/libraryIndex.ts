@@ -57,10 +57,18 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     id: flag.id,
     label: flag.title,
     regions: [flag.region],
+    ...(flag.also.length > 0 ? { also: flag.also.join(' ') } : {}),
     words: `${flag.concept.replaceAll('-', ' ')} ${flag.why}`,
     tier: mostUrgent(flag.clauses.map((clause) => clause.tier)),
   }))
-  const conditions = pack.conditions.map((one): LibraryEntry => ({ kind: 'condition', id: one.id, label: one.name, regions: [one.region], words: one.picture }))
+  const conditions = pack.conditions.map((one): LibraryEntry => ({
+    kind: 'condition',
+    id: one.id,
+    label: one.name,
+    regions: [one.region],
+    ...(one.also.length > 0 ? { also: one.also.join(' ') } : {}),
+    words: one.picture,
+  }))
   const schools = pack.schools.map((one): LibraryEntry => ({
     kind: 'school',
     id: `${one.region}.school.${one.topic}`,

@@ -51,15 +51,20 @@ function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar |
   })
 }
 
+/** As much of a pack as naming a tier needs. */
+export interface NamedTiers {
+  readonly tiers: readonly { readonly id: string; readonly name: string }[]
+}
+
 /** What a tier is called. @example tierName(pack, 'now') // 'Now' */
-export const tierName = ({ tiers }: Pick<Pack, 'tiers'>, id: string): string => tiers.find((tier) => tier.id === id)?.name ?? id
+export const tierName = ({ tiers }: NamedTiers, id: string): string => tiers.find((tier) => tier.id === id)?.name ?? id
 
 /**
  * A range of priority in words. One that is not settled is never headed by its floor: whoever reads only the first word would go home with it.
  * @example rangeWords(pack, 'here', 'now') // 'Not settled: Here to Now'
  * @example rangeWords(pack, 'days', 'days') // 'Days'
  */
-export const rangeWords = (pack: Pick<Pack, 'tiers'>, floor: string, ceiling: string): string =>
+export const rangeWords = (pack: NamedTiers, floor: string, ceiling: string): string =>
   floor === ceiling ? tierName(pack, floor) : `Not settled: ${tierName(pack, floor)} to ${tierName(pack, ceiling)}`
 
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')

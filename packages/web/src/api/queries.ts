@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query'
+import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import type { LibraryEntry, Entry, Letter, Pack, Region, Side, Tier } from '@kneecap-awl/core'
 import { outbox } from '../record/outbox'
 import { sendWaiting } from '../record/sendWaiting'
@@ -10,6 +10,8 @@ export interface Account {
   readonly role: string
   readonly signIn: string
   readonly site: string
+  /** The time zone in which the site writes: an IANA name. */
+  readonly zone: string
 }
 
 export interface PatientSummary {
@@ -17,7 +19,8 @@ export interface PatientSummary {
   readonly localNumber: string
   readonly name: string
   readonly birthDate: string
-  readonly sex: string
+  /** Null when nobody asked. */
+  readonly sex: string | null
   readonly contact: string
 }
 
@@ -34,6 +37,8 @@ export interface ExaminationSummary {
   readonly packHash: string
   readonly signedAt: string | null
   readonly signedBy: string | null
+  readonly discardedAt: string | null
+  readonly discardReason: string
   readonly floor: Tier | null
   readonly ceiling: Tier | null
   /** What counts: the floor, or what a clinician set in its place. */
@@ -70,11 +75,27 @@ export const session = queryOptions({
   retry: false,
   staleTime: 5 * 60_000,
 })
-export const desk = queryOptions({
-  queryKey: ['desk'],
-  queryFn: () => api<{ examinations: ExaminationSummary[] }>('GET', '/api/desk'),
-  refetchInterval: 60_000,
-})
+export interface DeskList {
+  readonly state: 'draft' | 'signed'
+  readonly search: string
+  readonly region: string
+  readonly page: number
+}
+export interface DeskPage {
+  readonly total: number
+  readonly oldest: { readonly id: string; readonly patientName: string; readonly startedAt: string } | null
+  readonly examinations: readonly ExaminationSummary[]
+}
+/** Rows on one page of the desk. */
+export const PAGE = 12
+export const desk = ({ state, search, region, page }: DeskList) =>
+  queryOptions({
+    queryKey: ['desk', state, search, region, page],
+    queryFn: () =>
+      api<DeskPage>('GET', `/api/desk?${new URLSearchParams({ state, search, region, limit: String(PAGE), offset: String(page * PAGE) }).toString()}`),
+    refetchInterval: 60_000,
+    placeholderData: keepPreviousData,
+  })
 export const openReferrals = queryOptions({
   queryKey: ['referrals'],
   queryFn: () => api<{ referrals: Referral[] }>('GET', '/api/referrals'),
@@ -113,12 +134,31 @@ export const examination = (id: string) =>
   })
 export const referralsOf = (id: string) =>
   queryOptions({ queryKey: ['examination', id, 'referrals'], queryFn: () => api<{ referrals: Referral[] }>('GET', `/api/examinations/${id}/referrals`) })
+export interface Corrected {
+  readonly field: string
+  readonly was: string
+  readonly becomes: string
+  readonly reason: string
+  readonly by: string
+  readonly at: string
+}
+export interface PatientDetail {
+  readonly patient: PatientSummary
+  readonly examinations: readonly ExaminationSummary[]
+  /** What was corrected of the patient and of the examinations, the newest first. */
+  readonly corrections: readonly Corrected[]
+}
+/** Those who may be the person that is about to be added. */
+export const likePatients = (name: string, birthDate: string) =>
+  queryOptions({
+    queryKey: ['patients', 'like', name, birthDate],
+    queryFn: () => api<{ patients: PatientSummary[] }>('GET', `/api/patients/like?${new URLSearchParams({ name, birthDate }).toString()}`),
+  })
 export const patientSearch = (search: string) =>
   queryOptions({
     queryKey: ['patients', search],
     queryFn: () => api<{ patients: PatientSummary[] }>('GET', `/api/patients?search=${encodeURIComponent(search)}`),
   })
-export const patientById = (id: string) =>
-  queryOptions({ queryKey: ['patient', id], queryFn: () => api<{ patient: PatientSummary; examinations: ExaminationSummary[] }>('GET', `/api/patients/${id}`) })
+export const patientById = (id: string) => queryOptions({ queryKey: ['patient', id], queryFn: () => api<PatientDetail>('GET', `/api/patients/${id}`) })
 
 export type { Letter }

@@ -1,18 +1,18 @@
-import type { Tier } from '@kneecap-awl/core'
+import { rangeWords as wordsOf, TIERS, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 
 const HOLES: Readonly<Record<Tier, number>> = { now: 5, today: 4, days: 3, weeks: 2, routine: 1, here: 0 }
 const NAMES: Readonly<Record<Tier, string>> = { now: 'Now', today: 'Today', days: 'Days', weeks: 'Weeks', routine: 'Routine', here: 'Here' }
+const NAMED = { tiers: TIERS.map((id) => ({ id, name: NAMES[id] })) }
 export const tierName = (tier: Tier): string => NAMES[tier]
 
-/** Words for a range, the same wherever it stands. */
-export const rangeWords = (floor: Tier, ceiling: Tier): string =>
-  floor === ceiling ? `${NAMES[floor]}, settled` : `at least ${NAMES[floor]}, could still be ${NAMES[ceiling]}`
+/** Words for a range, the same wherever it stands: one that is not settled is never headed by its floor. */
+export const rangeWords = (floor: Tier, ceiling: Tier): string => wordsOf(NAMED, floor, ceiling)
 
 /** Priority as a leather strip: filled holes up to the floor, rings up to the ceiling. Never colour alone. */
 export function PunchedStrip({ floor, ceiling, size = 'small' }: { readonly floor: Tier; readonly ceiling: Tier; readonly size?: 'small' | 'large' }) {
   return (
-    <Leather $size={size} role="img" aria-label={`Priority ${rangeWords(floor, ceiling)}`}>
+    <Leather $size={size} role="img" aria-label={`Priority: ${rangeWords(floor, ceiling)}`}>
       {[1, 2, 3, 4, 5].map((hole) => (
         <Hole key={hole} $size={size} $kind={hole <= HOLES[floor] ? 'filled' : hole <= HOLES[ceiling] ? 'ring' : 'prick'} />
       ))}

@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { LEAST_REASON, needsReason, needsSenior, PRIORITY, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
+import { useQuery } from '@tanstack/react-query'
+import { hasLetters, isReason, isSamePerson, needsReason, needsSenior, PRIORITY, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
+import { session } from '../api/queries'
 import type { Draft } from '../record/useRecord'
 import { Button, Input, Soft, Toggle, ToggleRow } from './controls'
 import { Dialogue } from './Dialogue'
@@ -37,9 +39,11 @@ function Choice({ pack, priority, onSet }: Props) {
   const [tier, setTier] = useState<Tier>(priority.tier)
   const [reason, setReason] = useState('')
   const [senior, setSenior] = useState('')
+  const { data: account } = useQuery(session)
   const wantsReason = needsReason(tier, computed)
   const wantsSenior = needsSenior(tier, computed)
-  const isComplete = tier !== computed && (!wantsReason || reason.trim().length >= LEAST_REASON) && (!wantsSenior || senior.trim() !== '')
+  const isOneself = account !== null && account !== undefined && isSamePerson(senior, account.name)
+  const isComplete = tier !== computed && (!wantsReason || isReason(reason)) && (!wantsSenior || (hasLetters(senior) && !isOneself))
   const give = (): void => {
     const agreed = wantsSenior ? { senior: senior.trim(), 'senior-at': new Date().toISOString() } : {}
     const why = reason.trim() === '' ? {} : { reason: reason.trim() }
@@ -69,6 +73,7 @@ function Choice({ pack, priority, onSet }: Props) {
         <TextField value={senior} onChange={setSenior}>
           <Label>Senior who has just agreed, with role</Label>
           <Input />
+          {isOneself && <Soft role="alert">A senior is somebody else.</Soft>}
         </TextField>
       )}
       <Buttons>

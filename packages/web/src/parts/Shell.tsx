@@ -47,8 +47,12 @@ export function Shell({ heading, actions, children }: { readonly heading: ReactN
 
 const Frame = styled.div`
   display: grid;
-  grid-template-rows: 56px minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100vh;
+  @media (max-width: 1024px) {
+    height: auto;
+    min-height: 100vh;
+  }
   @media print {
     display: block;
     height: auto;
@@ -57,10 +61,15 @@ const Frame = styled.div`
 const Bar = styled.header`
   display: flex;
   align-items: center;
-  gap: 24px;
+  gap: 4px 20px;
+  min-height: 56px;
   padding: 0 20px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   min-width: 0;
+  @media (max-width: 1024px) {
+    flex-wrap: wrap;
+    padding: 6px 12px;
+  }
 `
 const Home = styled(Link)`
   display: inline-flex;
@@ -92,6 +101,9 @@ const Actions = styled.div`
   display: flex;
   align-items: center;
   gap: 8px;
+  @media (max-width: 1024px) {
+    flex-wrap: wrap;
+  }
 `
 const Main = styled.main`
   min-height: 0;

@@ -7,14 +7,23 @@ export function fromNow(iso: string, now = Date.now()): string {
   return ms < 0 ? `${word} ago` : `in ${word}`
 }
 
-/** The time zone of this device: the one in which notes and letters tell their times. */
-export const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
+/** Whether a moment lies longer ago than so many milliseconds. */
+export const isOlderThan = (iso: string, ms: number, now = Date.now()): boolean => now - Date.parse(iso) > ms
 
+let zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** Times are told in the zone of the site, wherever the device believes to be: set once it is known who is signed in. */
+export const setSiteZone = (name: string): void => void (zone = name)
+export const siteZone = (): string => zone
+
+const inZone = (options: Intl.DateTimeFormatOptions): Intl.DateTimeFormatOptions => ({ ...options, timeZone: zone })
 export const dayAndTime = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-/** @example timeOnly('2026-11-24T10:42:00') // '10:42' */
-export const timeOnly = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
-export const dayOnly = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+  new Date(iso).toLocaleString('en-GB', inZone({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }))
+/** @example timeOnly('2026-11-24T10:42:00Z') // '10:42' in a site of that zone */
+export const timeOnly = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB', inZone({ hour: '2-digit', minute: '2-digit' }))
+/** A day has no zone of its own: a birth date is the same everywhere. */
+export const dayOnly = (iso: string): string =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: iso.includes('T') ? zone : 'UTC' })
 
 /** Age in years with its fraction. @example yearsSince('2026-01-01', Date.parse('2026-07-02')) // about 0.5 */
 export const yearsSince = (birthDate: string, now = Date.now()): number => (now - Date.parse(birthDate)) / (365.2425 * 86_400_000)

@@ -1,25 +1,57 @@
 import { openDB, type IDBPDatabase } from 'idb'
 import type { Entry } from '@kneecap-awl/core'
 
-interface Waiting {
+interface Kept {
   readonly id: string
   readonly examination: string
   readonly entry: Entry
+  /** Why the server did not take it: it is not sent again by itself. */
+  readonly refused?: string
+}
+
+export interface Refused {
+  readonly entry: Entry
+  readonly reason: string
 }
 
 let opened: Promise<IDBPDatabase> | undefined
 const database = (): Promise<IDBPDatabase> => (opened ??= openDB('kneecap-awl', 1, { upgrade: (db) => void db.createObjectStore('outbox', { keyPath: 'id' }) }))
 
-/** Entries that the server has not acknowledged yet. They outlive the page. */
+const allOf = async (examination: string): Promise<Kept[]> =>
+  ((await (await database()).getAll('outbox')) as Kept[]).filter((one) => one.examination === examination)
+
+async function change(ids: readonly string[], to: (kept: Kept) => Kept): Promise<void> {
+  const tx = (await database()).transaction('outbox', 'readwrite')
+  for (const id of ids) {
+    const kept = (await tx.store.get(id)) as Kept | undefined
+    if (kept) void tx.store.put(to(kept))
+  }
+  await tx.done
+}
+
+/** Entries that the server has not acknowledged yet. They outlive the page; what the server refused is kept until somebody sets it aside. */
 export const outbox = {
   async add(examination: string, entries: readonly Entry[]): Promise<void> {
     const tx = (await database()).transaction('outbox', 'readwrite')
-    for (const entry of entries) void tx.store.put({ id: entry.id, examination, entry } satisfies Waiting)
+    for (const entry of entries) void tx.store.put({ id: entry.id, examination, entry } satisfies Kept)
     await tx.done
   },
   async waiting(examination: string): Promise<Entry[]> {
-    const all = (await (await database()).getAll('outbox')) as Waiting[]
-    return all.filter((one) => one.examination === examination).map((one) => one.entry)
+    return (await allOf(examination)).filter((one) => one.refused === undefined).map((one) => one.entry)
+  },
+  async refused(examination: string): Promise<Refused[]> {
+    return (await allOf(examination)).flatMap(({ entry, refused }) => (refused === undefined ? [] : [{ entry, reason: refused }]))
+  },
+  /** How many findings of any examination wait on this device. */
+  async count(): Promise<number> {
+    return (await database()).count('outbox')
+  },
+  async refuse(reasons: ReadonlyMap<string, string>): Promise<void> {
+    await change([...reasons.keys()], (kept) => ({ ...kept, refused: reasons.get(kept.id) ?? 'refused' }))
+  },
+  /** Sends what was refused once more. */
+  async tryAgain(ids: readonly string[]): Promise<void> {
+    await change(ids, ({ id, examination, entry }) => ({ id, examination, entry }))
   },
   async done(ids: readonly string[]): Promise<void> {
     const tx = (await database()).transaction('outbox', 'readwrite')

@@ -1,6 +1,8 @@
-import type { Entry } from '@kneecap-awl/core'
+import { plainEntry } from '@kneecap-awl/core'
+import { timeOfFinding } from '../api/clock'
 import { ApiProblem } from '../api/http'
 import type { ExaminationDetail } from '../api/queries'
+import { thisDevice } from './device'
 import { newId } from './newId'
 import { outbox } from './outbox'
 import { sendWaiting } from './sendWaiting'
@@ -12,13 +14,17 @@ import type { Draft } from './useRecord'
  */
 export async function recordDecision(detail: Pick<ExaminationDetail, 'id' | 'signedAt'>, by: string, draft: Draft): Promise<void> {
   const amends = detail.signedAt ? { amends: draft.reason ?? 'decided after signing' } : {}
-  const entry: Entry = { ...draft, id: newId(), by, at: new Date().toISOString(), ...amends }
+  const entry = plainEntry({ ...draft, id: newId(), by, at: timeOfFinding(), device: thisDevice(), ...amends })
   await outbox.add(detail.id, [entry])
   try {
-    await sendWaiting(detail.id)
+    const { refused } = await sendWaiting(detail.id)
+    if (!refused.includes(entry.id)) return
+    const [mine] = (await outbox.refused(detail.id)).filter((one) => one.entry.id === entry.id)
+    await outbox.done([entry.id])
+    throw new ApiProblem(400, `Not taken: ${mine?.reason ?? 'no reason given'}`)
   } catch (error) {
     if (!(error instanceof ApiProblem)) return
-    if (error.status === 400 || error.status === 409) await outbox.done([entry.id])
+    if (error.status === 409) await outbox.done([entry.id])
     throw error
   }
 }

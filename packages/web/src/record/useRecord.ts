@@ -1,48 +1,50 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
-import { fold, isDecided, slotKey, type Entry, type Side } from '@kneecap-awl/core'
+import { lastBatch, plainEntry, takingBack, type Entry } from '@kneecap-awl/core'
+import { serverNow, timeOfFinding } from '../api/clock'
 import { ApiProblem } from '../api/http'
+import { signedIn } from '../api/signedOut'
 import type { ExaminationDetail } from '../api/queries'
+import { sittingSince, thisDevice } from './device'
 import { newId } from './newId'
-import { outbox } from './outbox'
-import { BATCH, sendWaiting } from './sendWaiting'
+import { outbox, type Refused } from './outbox'
+import { sendWaiting } from './sendWaiting'
 
-export type Draft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason' | 'override'>>
+export type Draft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason' | 'override' | 'undoes' | 'settles'>>
+
+/** Where the findings of this device are: with the server, on the way, kept here without a connection or a sign-in, or not taken for a reason. */
 export type Stored =
-  { readonly kind: 'stored' } | { readonly kind: 'sending' | 'waiting'; readonly count: number } | { readonly kind: 'refused'; readonly why: string }
+  | { readonly kind: 'stored' }
+  | { readonly kind: 'sending' | 'waiting' | 'signed-out'; readonly count: number }
+  | { readonly kind: 'closed'; readonly why: string; readonly count: number }
 
-interface Before {
-  readonly item: string
-  readonly side: Side
-  readonly entry: Entry | undefined
+export interface Recorded {
+  readonly entries: readonly Entry[]
+  readonly stored: Stored
+  /** What the server did not take, kept on this device until it is tried again or set aside. */
+  readonly refused: readonly Refused[]
+  readonly record: (drafts: readonly Draft[]) => void
+  /** Takes back what was recorded last on this device. @returns the entries that were taken back */
+  readonly undo: () => readonly Entry[]
+  readonly tryAgain: (ids: readonly string[]) => void
+  readonly setAside: (ids: readonly string[]) => void
 }
 
 const RETRY_MS = 2500
 
 /**
  * The record of one examination on this device: entries are shown at once, kept in the outbox, and sent until the server has them.
- * A lost connection or server only delays the sending.
+ * A lost connection, server or sign-in only delays the sending.
  */
-export function useRecord(
-  detail: ExaminationDetail,
-  by: string,
-  amends: string | undefined,
-): {
-  readonly entries: readonly Entry[]
-  readonly stored: Stored
-  readonly record: (drafts: readonly Draft[]) => void
-  readonly undo: () => void
-} {
+export function useRecord(detail: ExaminationDetail, by: string, amends: string | undefined): Recorded {
   const [entries, setEntries] = useState<readonly Entry[]>(detail.entries)
   const [stored, setStored] = useState<Stored>({ kind: 'stored' })
-  /** What stood before each batch, the newest last. */
-  const undoable = useRef<(readonly Before[])[]>([])
+  const [refused, setRefused] = useState<readonly Refused[]>([])
   const latest = useRef(entries)
   useEffect(() => {
     latest.current = entries
   }, [entries])
   const sending = useRef(false)
-  const fault = useRef('')
   const again = useRef<() => void>(() => undefined)
   const client = useQueryClient()
 
@@ -50,26 +52,23 @@ export function useRecord(
     if (sending.current) return
     sending.current = true
     try {
-      await sendWaiting(detail.id, (count) => setStored({ kind: 'sending', count }))
-      setStored(fault.current === '' ? { kind: 'stored' } : { kind: 'refused', why: fault.current })
+      const sent = await sendWaiting(detail.id, (count) => setStored({ kind: 'sending', count }))
+      setEntries((now) => asStored(now, sent))
+      setRefused(await outbox.refused(detail.id))
+      setStored({ kind: 'stored' })
       void client.invalidateQueries({ queryKey: ['desk'] })
     } catch (error) {
-      if (error instanceof ApiProblem && error.status === 400) {
-        fault.current = error.message
-        const refused = await putAside(detail.id, error)
-        setEntries((now) => now.filter((entry) => !refused.has(entry.id)))
-        setTimeout(() => again.current(), 0)
-        return
-      }
-      if (error instanceof ApiProblem && error.status === 409) return setStored({ kind: 'refused', why: error.message })
-      setStored({ kind: 'waiting', count: (await outbox.waiting(detail.id)).length })
-      setTimeout(() => again.current(), RETRY_MS)
+      const count = (await outbox.waiting(detail.id)).length
+      setRefused(await outbox.refused(detail.id))
+      setStored(stateAfter(error, count))
+      if (willEndByItself(error)) setTimeout(() => again.current(), RETRY_MS)
     } finally {
       sending.current = false
     }
   }, [client, detail.id])
 
   useEffect(() => {
+    void outbox.refused(detail.id).then(setRefused)
     void outbox.waiting(detail.id).then(async (kept) => {
       if (kept.length === 0) return
       // What was recorded after someone else had signed is kept, and goes in as an amendment once a reason is given.
@@ -81,50 +80,60 @@ export function useRecord(
     const now = (): void => void flush()
     again.current = now
     window.addEventListener('online', now)
-    return () => window.removeEventListener('online', now)
+    const end = signedIn.listen(now)
+    return () => {
+      window.removeEventListener('online', now)
+      end()
+    }
   }, [amends, detail.id, flush])
-
-  const add = useCallback(
-    (made: readonly Entry[]) => {
-      setEntries((now) => [...now, ...made])
-      void outbox.add(detail.id, made).then(flush)
-    },
-    [detail.id, flush],
-  )
 
   const record = useCallback(
     (drafts: readonly Draft[]) => {
       if (drafts.length === 0) return
-      const at = new Date().toISOString()
-      const made = drafts.map((draft) => ({ ...draft, id: newId(), by, at, ...(amends ? { amends } : {}) }))
-      const standing = fold(latest.current)
-      undoable.current.push(made.map(({ item, side }) => ({ item, side, entry: standing.get(slotKey(item, side)) })))
-      fault.current = ''
-      add(made)
+      const stamp = { by, at: timeOfFinding(), device: thisDevice(), ...(amends ? { amends } : {}) }
+      const made = drafts.map((draft) => plainEntry({ ...draft, id: newId(), ...stamp }))
+      latest.current = [...latest.current, ...made]
+      setEntries((now) => [...now, ...made])
+      void outbox.add(detail.id, made).then(flush)
     },
-    [add, amends, by],
+    [amends, by, detail.id, flush],
   )
 
-  /** Takes the last batch back: what stood before stands again, by a new entry; nothing is erased. Nothing is decided by an undo. */
-  const undo = useCallback(() => {
-    const batch = undoable.current.pop()
-    if (!batch) return
-    const stamp = { by, at: new Date().toISOString(), ...(amends ? { amends } : {}) }
-    add(
-      batch.map(({ item, side, entry }) =>
-        entry && !isDecided(entry.state) ? { ...entry, id: newId(), ...stamp } : { id: newId(), item, side, state: 'not-examined' as const, ...stamp },
-      ),
-    )
-  }, [add, amends, by])
+  const undo = useCallback((): readonly Entry[] => {
+    const batch = lastBatch(latest.current, { by, device: thisDevice(), since: sittingSince(serverNow()) })
+    record(takingBack(latest.current, batch))
+    return batch
+  }, [by, record])
 
-  return { entries, stored, record, undo }
+  const tryAgain = useCallback(
+    (ids: readonly string[]) => {
+      const mine = refused.filter(({ entry }) => ids.includes(entry.id)).map(({ entry }) => entry)
+      setEntries((now) => [...now, ...mine.filter((entry) => !now.some((one) => one.id === entry.id))])
+      void outbox.tryAgain(ids).then(flush)
+    },
+    [flush, refused],
+  )
+  const setAside = useCallback((ids: readonly string[]) => void outbox.done(ids).then(async () => setRefused(await outbox.refused(detail.id))), [detail.id])
+
+  return { entries, stored, refused, record, undo, tryAgain, setAside }
 }
 
-/** Entries that the server cannot take leave the outbox, so that the rest can be sent. @returns their ids */
-async function putAside(examination: string, error: ApiProblem): Promise<ReadonlySet<string>> {
-  const sent = (await outbox.waiting(examination)).slice(0, BATCH)
-  const named = error.faults.flatMap(({ path }) => sent[Number(/^\/entries\/(\d+)/.exec(path)?.[1] ?? -1)]?.id ?? [])
-  const refused = new Set(named.length > 0 ? named : sent.map((entry) => entry.id))
-  await outbox.done([...refused])
-  return refused
+/** The record as the server has it: under its times, and without what it did not take. */
+function asStored(
+  entries: readonly Entry[],
+  { times, refused }: { readonly times: ReadonlyMap<string, string>; readonly refused: readonly string[] },
+): readonly Entry[] {
+  const isOther = (entry: Entry): boolean => times.has(entry.id) && times.get(entry.id) !== entry.at
+  if (refused.length === 0 && !entries.some(isOther)) return entries
+  return entries
+    .filter((entry) => !refused.includes(entry.id))
+    .map((entry) => (isOther(entry) ? { ...entry, at: times.get(entry.id) ?? entry.at, deviceAt: entry.deviceAt ?? entry.at } : entry))
 }
+
+function stateAfter(error: unknown, count: number): Stored {
+  if (!(error instanceof ApiProblem)) return { kind: 'waiting', count }
+  if (error.status === 401) return { kind: 'signed-out', count }
+  return error.status < 500 ? { kind: 'closed', why: error.message, count } : { kind: 'waiting', count }
+}
+
+const willEndByItself = (error: unknown): boolean => !(error instanceof ApiProblem) || error.status >= 500

@@ -12,7 +12,10 @@ export const GlobalStyle = createGlobalStyle`
   @media (prefers-reduced-motion: reduce) { * { transition: none !important; animation: none !important; } }
   @media print {
     body { background: white; color: black; }
-    [data-screen-only] { display: none !important; }
+    [data-screen-only], button, input, textarea, [role='status'] { display: none !important; }
+    [data-print='note'] [data-part]:not([data-part='note']), [data-print='letter'] [data-part]:not([data-part='letter']) { display: none !important; }
+    h2, h3 { break-after: avoid; }
+    li, tr, p { break-inside: avoid; }
   }
 `
 export const MONO = "'Atkinson Hyperlegible Mono Variable', ui-monospace, monospace"

@@ -1,95 +1,135 @@
+import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { complaintWords } from '@kneecap-awl/core'
-import { patientById } from '../../api/queries'
+import { patientById, type Corrected, type ExaminationSummary } from '../../api/queries'
 import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
-import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { Loaded } from '../../parts/Loaded'
+import { PriorityTag } from '../../parts/PriorityTag'
 import { Shell } from '../../parts/Shell'
-import { ageWords, dayOnly } from '../../parts/times'
+import { ageWords, dayAndTime, dayOnly } from '../../parts/times'
+import { CorrectPatient } from './CorrectPatient'
 
-/** One patient: earlier examinations, newest first. */
+/** One patient: who, earlier examinations with the newest first, and what was corrected. */
 export default function PatientPage() {
   const { id = '' } = useParams()
   const navigate = useNavigate()
-  const { data, error } = useQuery(patientById(id))
+  const query = useQuery(patientById(id))
+  const [isCorrecting, setCorrecting] = useState(false)
+  const patient = query.data?.patient
   return (
     <Shell
       heading={
-        data ? (
-          <>
-            <strong>{data.patient.name}</strong>{' '}
-            <Soft>
-              {ageWords(data.patient.birthDate)} · born {dayOnly(data.patient.birthDate)} · {data.patient.localNumber}
-            </Soft>
-          </>
-        ) : (
-          'Patient'
-        )
+        <h1 style={{ fontSize: 18 }}>
+          {patient ? (
+            <>
+              <bdi>{patient.name}</bdi>{' '}
+              <Soft>
+                {ageWords(patient.birthDate)} · born {dayOnly(patient.birthDate)} · {patient.localNumber} · {patient.sex ?? 'sex not asked'}
+              </Soft>
+            </>
+          ) : (
+            'Patient'
+          )}
+        </h1>
       }
       actions={
-        <Button $tone="copper" onPress={() => void navigate(`/start?patient=${id}`)}>
-          Start an examination
-        </Button>
+        <>
+          <Button isDisabled={!patient} onPress={() => setCorrecting(true)}>
+            Correct…
+          </Button>
+          <Button $tone="copper" onPress={() => void navigate(`/start?patient=${id}`)}>
+            Start an examination
+          </Button>
+        </>
       }
     >
       <Page>
-        {error && <p role="alert">{error.message}</p>}
-        <SmallTitle>Earlier examinations</SmallTitle>
-        <Time>
-          {data?.examinations.map((one) => (
-            <li key={one.id}>
-              <Reading>{dayOnly(one.startedAt)}</Reading>
-              <Line>
-                <div>
-                  <Link to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{complaintWords(one)}</Link>
-                  <Soft as="div">
-                    {one.setting === 'emergency' ? 'urgent care' : 'general practice'} · {one.signedBy ?? one.startedBy}
-                    {one.verdictKind === 'amended' ? ' · amended' : ''}
-                  </Soft>
-                </div>
-                {one.floor && one.ceiling ? (
-                  <Strip>
-                    <PunchedStrip floor={one.floor} ceiling={one.ceiling} /> {tierName(one.floor)}
-                    {one.priority && one.priority !== one.floor && <Soft>, set to {tierName(one.priority)}</Soft>}
-                  </Strip>
-                ) : (
-                  <Soft>draft</Soft>
-                )}
-              </Line>
-            </li>
-          ))}
-        </Time>
-        {data?.examinations.length === 0 && <p>No examination yet.</p>}
+        <Loaded query={query} what="the patient">
+          {({ examinations, corrections }) => (
+            <>
+              <SmallTitle>Earlier examinations</SmallTitle>
+              <Time>
+                {examinations.map((one) => (
+                  <Examined key={one.id} one={one} />
+                ))}
+              </Time>
+              {examinations.length === 0 && <p>No examination yet.</p>}
+              {corrections.length > 0 && <SmallTitle>Corrected</SmallTitle>}
+              <ul>
+                {corrections.map((one) => (
+                  <li key={`${one.at} ${one.field}`}>{correctionWords(one)}</li>
+                ))}
+              </ul>
+            </>
+          )}
+        </Loaded>
       </Page>
+      {patient && isCorrecting && <CorrectPatient patient={patient} onClose={() => setCorrecting(false)} />}
     </Shell>
   )
 }
+
+function Examined({ one }: { readonly one: ExaminationSummary }) {
+  return (
+    <li>
+      <Reading>{dayOnly(one.startedAt)}</Reading>
+      <Line>
+        <div>
+          <Link to={one.signedAt ? `/examinations/${one.id}/verdict` : `/examinations/${one.id}`}>{complaintWords(one)}</Link>
+          <Soft as="div">
+            {one.setting === 'emergency' ? 'urgent care' : 'general practice'} · {one.signedBy ?? one.startedBy}
+            {one.verdictKind === 'amended' ? ' · amended' : ''}
+            {one.discardedAt ? ` · discarded ${dayOnly(one.discardedAt)}: ${one.discardReason}` : one.signedAt ? '' : ' · draft'}
+          </Soft>
+        </div>
+        {!one.discardedAt && <PriorityTag of={one} />}
+      </Line>
+    </li>
+  )
+}
+
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  name: 'Name',
+  birthDate: 'Birth date',
+  sex: 'Sex at birth',
+  contact: 'Contact',
+  side: 'Side that hurts',
+}
+
+const correctionWords = ({ field, was, becomes, reason, by, at }: Corrected): string =>
+  `${FIELD_WORDS[field] ?? field}: ${was || 'nothing'} became ${becomes || 'nothing'}, ${dayAndTime(at)}, ${by}: ${reason}`
 
 const Page = styled.div`
   max-width: 760px;
   margin: 0 auto;
   padding: 24px 20px;
+  ul li {
+    padding: 2px 0;
+  }
 `
 const Time = styled.ol`
-  margin-top: 12px;
-  li {
+  margin: 12px 0 20px;
+  > li {
     display: grid;
-    grid-template-columns: 110px 1fr;
+    grid-template-columns: 110px minmax(0, 1fr);
     gap: 16px;
     align-items: center;
     margin-bottom: 8px;
   }
+  @media (max-width: 600px) {
+    > li {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 4px;
+    }
+  }
 `
 const Line = styled(Card).attrs({ as: 'div' })`
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 16px;
+  gap: 6px 16px;
   padding: 10px 14px;
-`
-const Strip = styled.span`
-  display: inline-flex;
-  align-items: center;
-  gap: 10px;
 `

@@ -1,27 +1,21 @@
-import { useState } from 'react'
-import { Form, Label, TextField } from 'react-aria-components'
-import { useNavigate } from 'react-router'
+import { useEffect, useState } from 'react'
+import { useLocation, useNavigate } from 'react-router'
 import { useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { api } from '../../api/http'
-import { Button, Card, Input, Soft } from '../../parts/controls'
+import { Card, Soft } from '../../parts/controls'
 import { PunchedStrip } from '../../parts/PunchedStrip'
+import { SignInForm } from '../../parts/SignInForm'
+import { outbox } from '../../record/outbox'
 
 export function SignIn() {
-  const [signIn, setSignIn] = useState('')
-  const [password, setPassword] = useState('')
-  const [fault, setFault] = useState('')
+  const { state } = useLocation() as { state: { from?: string } | null }
+  const [unsent, setUnsent] = useState(0)
   const navigate = useNavigate()
   const client = useQueryClient()
-  const enter = async (): Promise<void> => {
-    setFault('')
-    try {
-      await api('POST', '/api/session', { signIn, password })
-      client.clear()
-      void navigate('/')
-    } catch (error) {
-      setFault((error as Error).message)
-    }
+  useEffect(() => void outbox.count().then(setUnsent), [])
+  const enter = (): void => {
+    client.clear()
+    void navigate(state?.from ?? '/')
   }
   return (
     <Page>
@@ -32,25 +26,8 @@ export function SignIn() {
         </Mark>
         <p>Look, feel, move: a structured examination of the painful joint, what is urgent in it, and the proof.</p>
         <PunchedStrip floor="weeks" ceiling="today" size="large" />
-        <Fields
-          onSubmit={(event) => {
-            event.preventDefault()
-            void enter()
-          }}
-        >
-          <TextField value={signIn} onChange={setSignIn} autoComplete="username" isRequired>
-            <Label>Sign-in name</Label>
-            <Input />
-          </TextField>
-          <TextField value={password} onChange={setPassword} type="password" autoComplete="current-password" isRequired>
-            <Label>Password</Label>
-            <Input />
-          </TextField>
-          {fault && <Fault role="alert">{fault}</Fault>}
-          <Button type="submit" $tone="copper">
-            Sign in
-          </Button>
-        </Fields>
+        {unsent > 0 && <p role="status">{unsent} findings on this device are not sent yet. They are sent once you sign in and open their examination.</p>}
+        <SignInForm onSignedIn={enter} />
         <Soft>It supports clinical judgement and never replaces it. Local pathways come first.</Soft>
       </Box>
     </Page>
@@ -76,21 +53,4 @@ const Mark = styled.div`
   h1 {
     font-size: 24px;
   }
-`
-const Fields = styled(Form)`
-  display: grid;
-  gap: 14px;
-  label {
-    display: block;
-    margin-bottom: 4px;
-    font-weight: 600;
-  }
-  button {
-    min-height: 44px;
-  }
-`
-const Fault = styled.p`
-  background: ${({ theme }) => theme.copperWash};
-  border-radius: 8px;
-  padding: 8px 12px;
 `

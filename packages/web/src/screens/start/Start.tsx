@@ -4,11 +4,13 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, ApiProblem } from '../../api/http'
-import { currentPack, patientById, patientSearch } from '../../api/queries'
+import { hasLetters, plainText } from '@kneecap-awl/core'
+import { currentPack, likePatients, patientById, patientSearch, type PatientSummary } from '../../api/queries'
 import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
 import { regionsFor } from '../../parts/regionsFor'
-import { ageWords } from '../../parts/times'
+import { SexChoice } from '../../parts/SexChoice'
+import { ageWords, dayOnly } from '../../parts/times'
 import { Figure, type Sore } from './Figure'
 
 /** Two steps: who, and where it hurts. */
@@ -24,21 +26,37 @@ export default function Start() {
   const [contact, setContact] = useState('')
   const [fault, setFault] = useState('')
   const [isBeginning, setBeginning] = useState(false)
+  /** The name and birth date of which somebody said that it is nobody who is here already. */
+  const [other, setOther] = useState('')
   const navigate = useNavigate()
   const client = useQueryClient()
   const { data: pack } = useQuery(currentPack)
   const region = pack?.regions.find((one) => one.id === sore?.region)
   const { data: chosen } = useQuery({ ...patientById(patientId), enabled: patientId !== '' })
   const regions = regionsFor(pack?.regions ?? [], chosen?.patient.birthDate ?? birthDate)
-  const who = patientId !== '' || (name.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(birthDate))
-  const next = !who ? 'Say who: find the patient, or give name and birth date.' : !sore ? 'Tap the sore joint on the figure.' : ''
+  const isNamed = hasLetters(plainText(name)) && /^\d{4}-\d{2}-\d{2}$/.test(birthDate)
+  const who = patientId !== '' || isNamed
+  const key = `${plainText(name)} ${birthDate}`
+  const isOther = other === key
+  const { data: found } = useQuery({ ...likePatients(plainText(name), birthDate), enabled: isNamed && patientId === '' })
+  const like = isNamed ? (found?.patients ?? []) : []
+  const isDoubtful = patientId === '' && like.length > 0 && !isOther
+  const next = !who
+    ? 'Say who: find the patient, or give name and birth date.'
+    : isDoubtful
+      ? 'Choose the patient who is here already, or say that it is somebody else.'
+      : !sore
+        ? 'Tap the sore joint on the figure.'
+        : ''
 
   const begin = async (): Promise<void> => {
     setFault('')
     setBeginning(true)
     try {
       const { id } = await api<{ id: string }>('POST', '/api/examinations', {
-        ...(patientId ? { patientId } : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}) } }),
+        ...(patientId
+          ? { patientId }
+          : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}), isNew: isOther } }),
         region: sore?.region,
         sides: sore?.sides,
         setting,
@@ -67,25 +85,12 @@ export default function Start() {
                 <Label>Birth date</Label>
                 <Input $mono />
               </TextField>
-              <div>
-                <Label id="sex">Sex at birth</Label>
-                <Row
-                  aria-labelledby="sex"
-                  selectionMode="single"
-                  selectedKeys={sex ? [sex] : []}
-                  onSelectionChange={(keys) => setSex([...keys].map(String)[0] ?? '')}
-                >
-                  {['female', 'male', 'other or unknown'].map((one) => (
-                    <Toggle key={one} id={one}>
-                      {one}
-                    </Toggle>
-                  ))}
-                </Row>
-              </div>
+              <SexChoice value={sex} onChange={setSex} />
               <TextField value={contact} onChange={setContact}>
                 <Label>Where to reach the patient, for the letter</Label>
                 <Input />
               </TextField>
+              <Like like={like} isOther={isOther} onPick={setPatientId} onOther={() => setOther(key)} />
             </Fields>
           )}
           <SmallTitle as="h2" id="setting">
@@ -155,7 +160,10 @@ function Who({ patientId, onPick }: { readonly patientId: string; readonly onPic
     return (
       <Chosen>
         <span>
-          <strong>{chosen?.patient.name ?? '…'}</strong> {chosen && ageWords(chosen.patient.birthDate)} <Soft>{chosen?.patient.localNumber}</Soft>
+          <strong>
+            <bdi>{chosen?.patient.name ?? '…'}</bdi>
+          </strong>{' '}
+          {chosen && `${ageWords(chosen.patient.birthDate)}, born ${dayOnly(chosen.patient.birthDate)}`} <Soft>{chosen?.patient.localNumber}</Soft>
         </span>
         <Button onPress={() => onPick('')}>Another</Button>
       </Chosen>
@@ -171,7 +179,7 @@ function Who({ patientId, onPick }: { readonly patientId: string; readonly onPic
         {(search.trim().length > 1 ? (found?.patients ?? []) : []).slice(0, 6).map((patient) => (
           <li key={patient.id}>
             <Button onPress={() => onPick(patient.id)}>
-              {patient.name}, {ageWords(patient.birthDate)} · {patient.localNumber}
+              <bdi>{patient.name}</bdi>, {ageWords(patient.birthDate)}, born {dayOnly(patient.birthDate)} · {patient.localNumber}
             </Button>
           </li>
         ))}
@@ -180,9 +188,49 @@ function Who({ patientId, onPick }: { readonly patientId: string; readonly onPic
   )
 }
 
+/** Those who may be the same person: one of them is chosen, or somebody says that it is somebody else. */
+function Like({
+  like,
+  isOther,
+  onPick,
+  onOther,
+}: {
+  readonly like: readonly PatientSummary[]
+  readonly isOther: boolean
+  readonly onPick: (id: string) => void
+  readonly onOther: () => void
+}) {
+  if (like.length === 0 || isOther) return null
+  return (
+    <Same role="status">
+      <strong>Here already, perhaps the same person:</strong>
+      {like.slice(0, 6).map((patient) => (
+        <Button key={patient.id} onPress={() => onPick(patient.id)}>
+          <bdi>{patient.name}</bdi>, born {dayOnly(patient.birthDate)} · {patient.localNumber}
+        </Button>
+      ))}
+      <Button $tone="quiet" onPress={onOther}>
+        None of these: somebody else
+      </Button>
+    </Same>
+  )
+}
+
+const Same = styled.div`
+  display: grid;
+  justify-items: start;
+  gap: 6px;
+  padding: 10px 12px;
+  border-radius: 8px;
+  border: 1px solid ${({ theme }) => theme.copper};
+`
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 440px minmax(0, 0.8fr);
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr);
+    justify-items: stretch;
+  }
   gap: 40px;
   max-width: 1200px;
   margin: 0 auto;

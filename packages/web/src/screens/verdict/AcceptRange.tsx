@@ -1,17 +1,18 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { LEAST_REASON, RANGE, type Tier } from '@kneecap-awl/core'
+import { isReason, RANGE, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
+import { NameList } from '../../parts/NameList'
 import { tierName } from '../../parts/PunchedStrip'
 import type { Draft } from '../../record/useRecord'
 
 interface Props {
   /** How urgent it could still be. */
   readonly ceiling: Tier
-  /** The first of what would settle it, in words. */
-  readonly open: string
+  /** What would settle it, the first to take first. */
+  readonly open: readonly string[]
   readonly isOpen: boolean
   readonly onClose: () => void
   readonly onAccept: (decision: Draft) => void
@@ -21,10 +22,12 @@ interface Props {
 export function AcceptRange({ ceiling, open, isOpen, onClose, onAccept }: Props) {
   const [reason, setReason] = useState('')
   const [plan, setPlan] = useState('')
-  const isComplete = [reason, plan].every((text) => text.trim().length >= LEAST_REASON)
+  const isComplete = [reason, plan].every(isReason)
   return (
     <Dialogue title={`It could still be ${tierName(ceiling)}`} isOpen={isOpen} onClose={onClose}>
-      <p>Not examined: {open}</p>
+      <p>
+        Not examined: <NameList names={open} />
+      </p>
       <TextField value={reason} onChange={setReason}>
         <Label>Why it stays unexamined</Label>
         <Input />

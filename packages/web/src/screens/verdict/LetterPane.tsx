@@ -1,31 +1,39 @@
 import { useState, type ReactNode } from 'react'
 import { Label, TextArea, TextField } from 'react-aria-components'
-import type { Letter } from '@kneecap-awl/core'
+import { hasLetters, type Letter } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { Referral } from '../../api/queries'
 import { Button, Input, Soft } from '../../parts/controls'
 import { dayAndTime } from '../../parts/times'
+
+export type Told = 'told' | 'accepted' | 'refused' | 'reopened'
 
 interface Props {
   readonly letter: Letter
   readonly added: string
   readonly onAdd: ((text: string) => void) | undefined
   readonly referrals: readonly Referral[]
-  readonly onTell: (referral: string, kind: 'told' | 'accepted' | 'refused', note: string) => void
+  readonly onTell: (referral: string, kind: Told, note: string) => void
+  readonly onCopy: (text: string) => void
+  readonly onPrint: () => void
   readonly children: ReactNode
 }
 
 /** The letter as it will go, what its reader wants beyond what the record holds, and who was told once it has gone. */
-export function LetterPane({ letter, added, onAdd, referrals, onTell, children }: Props) {
+export function LetterPane({ letter, added, onAdd, referrals, onTell, onCopy, onPrint, children }: Props) {
   return (
-    <Pane aria-label="Letter">
+    <Pane aria-label="Letter" data-part="letter">
       <h2>Letter to {letter.to}</h2>
       {letter.paragraphs.map((paragraph) => (
         <p key={paragraph.heading}>
           <strong>{paragraph.heading}.</strong> {paragraph.text}
         </p>
       ))}
-      {letter.missing.length > 0 && <Wants>This destination also wants: {letter.missing.join(', ')}.</Wants>}
+      {letter.missing.length > 0 && <Wants data-screen-only>This destination also wants: {letter.missing.join(', ')}.</Wants>}
+      <Buttons data-screen-only>
+        <Button onPress={() => onCopy(letterText(letter))}>Copy the letter</Button>
+        <Button onPress={onPrint}>Print the letter</Button>
+      </Buttons>
       {onAdd && (
         <TextField value={added} onChange={onAdd} data-screen-only>
           <Label>Add to the letter</Label>
@@ -33,28 +41,45 @@ export function LetterPane({ letter, added, onAdd, referrals, onTell, children }
         </TextField>
       )}
       {referrals.map((referral) => (
-        <Told key={referral.id} referral={referral} onTell={onTell} />
+        <ReferralState key={referral.id} referral={referral} onTell={onTell} />
       ))}
       {children}
     </Pane>
   )
 }
 
-const EVENT_WORDS: Readonly<Record<string, string>> = { made: 'Referred', told: 'Told', accepted: 'Accepted', refused: 'Refused', closed: 'Closed' }
+const EVENT_WORDS: Readonly<Record<string, string>> = {
+  made: 'Referred',
+  told: 'Told',
+  accepted: 'Accepted',
+  refused: 'Refused',
+  closed: 'Closed',
+  changed: 'Changed',
+  reopened: 'Put back on the desk',
+}
+const OPEN = ['made', 'told', 'refused', 'changed', 'reopened']
 
-function Told({ referral, onTell }: Pick<Props, 'onTell'> & { readonly referral: Referral }) {
+/** The letter as plain text, for copying. */
+const letterText = ({ to, paragraphs }: Letter): string => [`To ${to}`, ...paragraphs.map(({ heading, text }) => `${heading}. ${text}`)].join('\n\n')
+
+function ReferralState({ referral, onTell }: Pick<Props, 'onTell'> & { readonly referral: Referral }) {
   const [who, setWho] = useState('')
-  const tell = (kind: 'told' | 'accepted' | 'refused'): void => {
+  const tell = (kind: Told): void => {
     onTell(referral.id, kind, who.trim())
     setWho('')
   }
-  const isOpen = referral.lastEvent === 'made' || referral.lastEvent === 'told' || referral.lastEvent === 'refused'
+  const isOpen = OPEN.includes(referral.lastEvent)
   return (
     <Box>
       <p>
         <strong>{EVENT_WORDS[referral.lastEvent] ?? referral.lastEvent}</strong>
         {referral.lastNote && `: ${referral.lastNote}`} <Soft>{referral.dueAt ? `due ${dayAndTime(referral.dueAt)}` : 'review in own clinic'}</Soft>
       </p>
+      {referral.lastEvent === 'accepted' && (
+        <Buttons data-screen-only>
+          <Button onPress={() => tell('reopened')}>Not accepted after all: back to the desk</Button>
+        </Buttons>
+      )}
       {isOpen && (
         <Form data-screen-only>
           <TextField value={who} onChange={setWho}>
@@ -63,7 +88,7 @@ function Told({ referral, onTell }: Pick<Props, 'onTell'> & { readonly referral:
           </TextField>
           <Buttons>
             {(['told', 'accepted', 'refused'] as const).map((kind) => (
-              <Button key={kind} isDisabled={who.trim().length < 3} onPress={() => tell(kind)}>
+              <Button key={kind} isDisabled={!hasLetters(who)} onPress={() => tell(kind)}>
                 {EVENT_WORDS[kind]}
               </Button>
             ))}
@@ -75,6 +100,7 @@ function Told({ referral, onTell }: Pick<Props, 'onTell'> & { readonly referral:
 }
 
 const Pane = styled.aside`
+  overflow-wrap: anywhere;
   display: grid;
   align-content: start;
   gap: 12px;
@@ -121,5 +147,6 @@ const Form = styled.div`
 `
 const Buttons = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
 `

@@ -1,22 +1,25 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { useNavigate } from 'react-router'
-import { LEAST_REASON, namedFirst } from '@kneecap-awl/core'
+import { isReason } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import type { Draft } from '../../record/useRecord'
 import { AcceptRange } from './AcceptRange'
+import type { Printed } from './usePrint'
 import type { useVerdict } from './useVerdict'
 
 /** What can be done with a verdict: signing, referring, amending, printing. */
 export function SheetActions({
   detail,
   sheet,
+  onPrint,
   onAmend,
 }: {
   readonly detail: ExaminationDetail
   readonly sheet: ReturnType<typeof useVerdict>
+  readonly onPrint: (what: Printed) => void
   readonly onAmend: () => void
 }) {
   const navigate = useNavigate()
@@ -30,8 +33,8 @@ export function SheetActions({
   return (
     <>
       <Button onPress={() => void navigate(`/examinations/${detail.id}`)}>Back to the sheet</Button>
-      <Button onPress={() => window.print()}>Print</Button>
-      {detail.signedAt ? (
+      <Button onPress={() => onPrint('all')}>Print</Button>
+      {detail.discardedAt ? null : detail.signedAt ? (
         <>
           <Button onPress={onAmend}>Amend</Button>
           {!isReferred && (
@@ -55,7 +58,7 @@ export function SheetActions({
       {sheet.toAccept && (
         <AcceptRange
           ceiling={sheet.toAccept}
-          open={`${namedFirst(sheet.open.map((one) => one.label))}.`}
+          open={sheet.open.map((one) => one.label)}
           isOpen={asked !== undefined}
           onClose={() => setAsked(undefined)}
           onAccept={(decision) => {
@@ -79,11 +82,7 @@ export function AmendDialogue({ id, isOpen, onClose }: { readonly id: string; re
         <Label>Reason</Label>
         <Input />
       </TextField>
-      <Button
-        $tone="copper"
-        isDisabled={reason.trim().length < LEAST_REASON}
-        onPress={() => void navigate(`/examinations/${id}`, { state: { amends: reason.trim() } })}
-      >
+      <Button $tone="copper" isDisabled={!isReason(reason)} onPress={() => void navigate(`/examinations/${id}`, { state: { amends: reason.trim() } })}>
         Go to the sheet
       </Button>
     </Dialogue>

@@ -1,17 +1,20 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { complaintWords, localChoices, namedFirst, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
+import { complaintWords, localChoices, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { examination, packOf, type ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Button, SectionTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
-import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
-import { Waiting } from '../../parts/Waiting'
+import { Loaded } from '../../parts/Loaded'
+import { NameList } from '../../parts/NameList'
+import { PrintPage } from '../../parts/PrintPage'
+import { Unexamined } from '../../parts/Unexamined'
 import { ageAt, ageWords, dayAndTime } from '../../parts/times'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
@@ -20,6 +23,7 @@ import { Pathways } from './Pathways'
 import { SameVisit } from './SameVisit'
 import { AmendDialogue, SheetActions } from './SheetActions'
 import { Scores } from './Scores'
+import { usePrint } from './usePrint'
 import { useVerdict } from './useVerdict'
 import { WhyChain } from './WhyChain'
 
@@ -27,16 +31,17 @@ export default function VerdictSheet() {
   const { id = '' } = useParams()
   const detail = useQuery(examination(id))
   const pack = useQuery(packOf(detail.data))
-  if (detail.isError)
-    return (
-      <Shell heading="Verdict">
-        <p role="alert" style={{ padding: 20 }}>
-          {detail.error.message}
-        </p>
-      </Shell>
-    )
-  if (!detail.data || !pack.data || !detail.isFetchedAfterMount) return <Waiting heading="Verdict" />
-  return <Verdict detail={detail.data} pack={pack.data} />
+  if (detail.data && pack.data && detail.isFetchedAfterMount) return <Verdict detail={detail.data} pack={pack.data} />
+  return (
+    <Shell heading={<h1 style={{ fontSize: 18 }}>Verdict</h1>}>
+      <Loaded
+        query={detail.data === undefined || !detail.isFetchedAfterMount ? { ...detail, data: undefined } : { ...pack, data: undefined }}
+        what="the examination"
+      >
+        {() => null}
+      </Loaded>
+    </Shell>
+  )
 }
 
 /** After the examination: the strip, the proof as a chain, what would change it, what was not examined, the note and the letter. */
@@ -44,113 +49,139 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
   const sheet = useVerdict(detail, pack)
   const { verdict, priority, tier, letter, message, referrals } = sheet
   const [amending, setAmending] = useState(false)
+  const { printed, print } = usePrint()
+  const isSet = priority.tier !== verdict.floor
+  const unexaminedCount = sheet.unexamined.reduce((sum, stop) => sum + stop.items.length, 0)
+  const copy = (text: string, done: string): Promise<void> =>
+    navigator.clipboard.writeText(text).then(
+      () => sheet.setMessage(done),
+      () => sheet.setMessage('This browser does not let the page copy: select the text instead.'),
+    )
   const isChild = ageAt(detail.birthDate, Date.parse(detail.startedAt)) < 16
   const isUrgent = priority.tier === 'now' || priority.tier === 'today'
   return (
-    <Shell heading={<Who detail={detail} />} actions={<SheetActions detail={detail} sheet={sheet} onAmend={() => setAmending(true)} />}>
-      <Columns>
+    <Shell heading={<Who detail={detail} />} actions={<SheetActions detail={detail} sheet={sheet} onPrint={print} onAmend={() => setAmending(true)} />}>
+      <PrintPage about={sheet.printAbout} state={sheet.printState} foot={sheet.printFoot} />
+      <Columns data-print={printed}>
         <Left>
-          {message && <Message role="status">{message}</Message>}
-          <Head>
-            <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
-            <div>
-              <Big data-testid="verdict-tier">{tierName(priority.tier)}</Big>
-              {sheet.setWords && <p data-testid="verdict-set">{sheet.setWords}.</p>}
-              <Soft as="p" data-testid="verdict-range">
-                {verdict.floor === verdict.ceiling
-                  ? 'settled: nothing left unexamined could make it more urgent'
-                  : `could still be ${tierName(verdict.ceiling)}: not everything that matters was examined`}
-                {sheet.due ? ` · by ${dayAndTime(sheet.due)}` : ''}
-              </Soft>
-              <p>{tier?.meaning}</p>
-              <SetPriority pack={pack} priority={priority} onSet={(draft) => void sheet.setPriority(draft)} />
-            </div>
-          </Head>
-          {detail.visitWith.length > 0 && (
-            <>
-              <SectionTitle>Also examined in this visit</SectionTitle>
-              <SameVisit floor={priority.tier} others={detail.visitWith} />
-            </>
-          )}
-          {isUrgent && <SectionTitle>Do first</SectionTitle>}
-          {isUrgent && <Handover pack={pack} verdict={verdict} priority={priority} />}
-          <SectionTitle>Why</SectionTitle>
-          <WhyChain pack={pack} verdict={verdict} />
-          {sheet.earlier.length > 0 && (
-            <>
-              <SectionTitle>Earlier in this examination</SectionTitle>
-              <ul>
-                {sheet.earlier.map((line) => (
-                  <li key={line}>{line}</li>
-                ))}
-              </ul>
-            </>
-          )}
-          <SectionTitle>What would change it</SectionTitle>
-          <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
-          {verdict.flags.some((flag) => flag.held) && (
-            <Soft as="p">What is held goes by no finding: a clinician lifts it on the sheet, by name and with a reason.</Soft>
-          )}
-          <SectionTitle>Not examined</SectionTitle>
-          <p>{openWords(sheet.open, verdict.floor === verdict.ceiling)}</p>
-          {sheet.acceptedWords && <p data-testid="range-accepted">{sheet.acceptedWords}.</p>}
-          <SectionTitle>Do</SectionTitle>
-          {!isUrgent && (
-            <ul>
-              {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
-                .flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
-                .map((action) => (
-                  <li key={action.id}>{action.text}</li>
-                ))}
-            </ul>
-          )}
-          {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
-          {sheet.counsels.length > 0 && (
-            <>
-              <SectionTitle>Mind also</SectionTitle>
-              <ul>
-                {sheet.counsels.map(({ id, title, says }) => (
-                  <li key={id}>
-                    {says} <Soft>{title}</Soft>
-                  </li>
-                ))}
-              </ul>
-            </>
-          )}
-          <Pathways ways={sheet.pathways} />
-          <NerveLevel pack={pack} {...sheet.nerve} />
-          <Scores scores={sheet.scores} />
-          {sheet.likely.length > 0 && (
-            <>
-              <SectionTitle>Likely, as estimates</SectionTitle>
-              <ul>
-                {sheet.likely.slice(0, 5).map((one) => (
-                  <li key={`${one.id} ${one.side}`}>
-                    {one.name}: {chanceWords(one)} <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
-                  </li>
-                ))}
-              </ul>
-            </>
-          )}
-          <SectionTitle>Note</SectionTitle>
-          <Note>
-            {sheet.note.map((section) => (
-              <section key={section.heading}>
-                <h3>{section.heading}</h3>
-                {section.lines.map((line) => (
-                  <p key={line}>{line}</p>
-                ))}
-              </section>
+          <div data-part="verdict">
+            {message && (
+              <Message role="status" data-screen-only>
+                {message}
+              </Message>
+            )}
+            <Head>
+              <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
+              <div>
+                <Big data-testid="verdict-tier">{isSet ? tierName(priority.tier) : rangeWords(verdict.floor, verdict.ceiling)}</Big>
+                {sheet.setWords && <p data-testid="verdict-set">{sheet.setWords}.</p>}
+                <Soft as="p" data-testid="verdict-range">
+                  {verdict.floor === verdict.ceiling
+                    ? 'settled: nothing left unexamined could make it more urgent'
+                    : `not everything that matters was examined: it could still be ${tierName(verdict.ceiling)}`}
+                  {sheet.due ? ` · by ${dayAndTime(sheet.due)}` : ''}
+                </Soft>
+                <p>{tier?.meaning}</p>
+                <SetPriority pack={pack} priority={priority} onSet={(draft) => void sheet.setPriority(draft)} />
+              </div>
+            </Head>
+            {detail.visitWith.length > 0 && (
+              <>
+                <SectionTitle>Also examined in this visit</SectionTitle>
+                <SameVisit floor={priority.tier} others={detail.visitWith} />
+              </>
+            )}
+            {isUrgent && <SectionTitle>Do first</SectionTitle>}
+            {isUrgent && <Handover pack={pack} verdict={verdict} priority={priority} />}
+            <SectionTitle>Why</SectionTitle>
+            <WhyChain pack={pack} verdict={verdict} unexamined={unexaminedCount} />
+            {sheet.disagreements.length > 0 && <SectionTitle>Two devices do not agree</SectionTitle>}
+            {sheet.disagreements.map((line) => (
+              <p key={line} role="alert">
+                {line}. Say which is right on the sheet.
+              </p>
             ))}
-          </Note>
-          <Buttons data-screen-only>
-            <Button onPress={() => void navigator.clipboard.writeText(noteText(sheet.note)).then(() => sheet.setMessage('The note is copied.'))}>
-              Copy the note
-            </Button>
-            <Download href={`/api/examinations/${detail.id}/file`} download>
-              Download the record
-            </Download>
-          </Buttons>
+            {sheet.earlier.length > 0 && (
+              <>
+                <SectionTitle>Earlier in this examination</SectionTitle>
+                <ul>
+                  {sheet.earlier.map((line) => (
+                    <li key={line}>{line}</li>
+                  ))}
+                </ul>
+              </>
+            )}
+            <SectionTitle>What would change it</SectionTitle>
+            <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
+            {verdict.flags.some((flag) => flag.held) && (
+              <Soft as="p">What is held goes by no finding: a clinician lifts it on the sheet, by name and with a reason.</Soft>
+            )}
+            <SectionTitle>Not examined</SectionTitle>
+            <p>
+              {openLead(sheet.open, verdict.floor === verdict.ceiling)}
+              {sheet.open.length > 0 && <NameList names={sheet.open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`)} />}
+            </p>
+            <Unexamined unexamined={sheet.unexamined} />
+            {sheet.acceptedWords && <p data-testid="range-accepted">{sheet.acceptedWords}.</p>}
+            <SectionTitle>Do</SectionTitle>
+            {!isUrgent && (
+              <ul>
+                {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
+                  .flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
+                  .map((action) => (
+                    <li key={action.id}>{action.text}</li>
+                  ))}
+              </ul>
+            )}
+            {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
+            {sheet.counsels.length > 0 && (
+              <>
+                <SectionTitle>Mind also</SectionTitle>
+                <ul>
+                  {sheet.counsels.map(({ id, title, says }) => (
+                    <li key={id}>
+                      {says} <Soft>{title}</Soft>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+            <Pathways ways={sheet.pathways} />
+            <NerveLevel pack={pack} {...sheet.nerve} />
+            <Scores scores={sheet.scores} />
+            {sheet.likely.length > 0 && (
+              <>
+                <SectionTitle>Likely, as estimates</SectionTitle>
+                <ul>
+                  {sheet.likely.slice(0, 5).map((one) => (
+                    <li key={`${one.id} ${one.side}`}>
+                      {one.name}: {chanceWords(one)} <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+          <div data-part="note">
+            <SectionTitle>Note</SectionTitle>
+            <Note>
+              {sheet.note.map((section) => (
+                <section key={section.heading}>
+                  <h3>{section.heading}</h3>
+                  {section.lines.map((line) => (
+                    <p key={line}>{line}</p>
+                  ))}
+                </section>
+              ))}
+            </Note>
+            <Buttons data-screen-only>
+              <Button onPress={() => void copy(noteText(sheet.note), 'The note is copied.')}>Copy the note</Button>
+              <Button onPress={() => print('note')}>Print the note</Button>
+              <Download href={`/api/examinations/${detail.id}/file`} download>
+                Download the record
+              </Download>
+            </Buttons>
+          </div>
         </Left>
         <LetterPane
           letter={letter}
@@ -158,6 +189,8 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           onAdd={referrals.length === 0 ? sheet.setAdded : undefined}
           referrals={referrals}
           onTell={(id, kind, note) => void sheet.tell(id, kind, note)}
+          onCopy={(text) => void copy(text, 'The letter is copied.')}
+          onPrint={() => print('letter')}
         >
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.schools, detail.region).length} />
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
@@ -171,24 +204,30 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
 function Who({ detail }: { readonly detail: ExaminationDetail }) {
   return (
     <>
-      <strong>Verdict</strong> <Link to={`/patients/${detail.patientId}`}>{detail.patientName}</Link>{' '}
+      <strong>Verdict</strong>{' '}
+      <Link to={`/patients/${detail.patientId}`}>
+        <bdi>{detail.patientName}</bdi>
+      </Link>{' '}
       <Soft>
-        {ageWords(detail.birthDate)} · {complaintWords(detail)} · {dayAndTime(detail.startedAt)} · {detail.verdictKind ?? 'draft'}
+        {ageWords(detail.birthDate)} · {complaintWords(detail)} · {dayAndTime(detail.startedAt)} ·{' '}
+        {detail.discardedAt ? 'discarded' : (detail.verdictKind ?? 'draft')}
       </Soft>
     </>
   )
 }
 
-function openWords(open: readonly OpenItem[], isSettled: boolean): string {
+function openLead(open: readonly OpenItem[], isSettled: boolean): string {
   if (open.length === 0) return 'Nothing left unexamined could change the priority.'
-  const lead = isSettled ? 'Open, though it would not make it more urgent' : 'Could still change it, the first to take first'
-  return `${lead}: ${namedFirst(open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`))}.`
+  return isSettled ? 'Open, though it would not make it more urgent: ' : 'Could still change it, the first to take first: '
 }
 
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 420px;
   min-height: 100%;
+  @media (max-width: 1024px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
   @media print {
     display: block;
   }
@@ -204,6 +243,10 @@ const Head = styled.div`
   grid-template-columns: 280px 1fr;
   gap: 24px;
   align-items: center;
+  @media (max-width: 600px) {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 8px;
+  }
 `
 const Big = styled.h1`
   font-size: 32px;

@@ -8,11 +8,14 @@ import { ProofTree } from '../../parts/ProofTree'
 import { timeOnly } from '../../parts/times'
 
 /** Findings to flag to tier, one line a flag; the whole proof is one press away. */
-export function WhyChain({ pack, verdict }: { readonly pack: Pack; readonly verdict: Verdict }) {
+/** @param unexamined how many core items nobody examined */
+export function WhyChain({ pack, verdict, unexamined }: { readonly pack: Pack; readonly verdict: Verdict; readonly unexamined: number }) {
   const [shown, setShown] = useState<FlagVerdict>()
   const flags = verdict.flags.filter((flag) => flag.tier !== 'here')
   if (flags.length === 0)
-    return <p>No flag is met. {verdict.flags.length > 0 ? 'The minimum set is complete.' : 'The minimum set is not complete: gaps are not normal.'}</p>
+    return (
+      <p>No flag is met. {unexamined === 0 ? 'The whole core was examined.' : `${unexamined} items of the core were not examined: a gap is not normal.`}</p>
+    )
   return (
     <>
       {flags.map((flag) => (

@@ -6,6 +6,7 @@ import {
   conditionRanges,
   counselsOf,
   counterfactuals,
+  disagreementLines,
   dueHere,
   endedFlags,
   earlierLines,
@@ -19,11 +20,13 @@ import {
   scoreReadings,
   setWords,
   shownVerdict,
+  unexaminedCore,
   type Examination,
   type Pack,
 } from '@kneecap-awl/core'
-import { api } from '../../api/http'
-import { ZONE } from '../../parts/times'
+import { api, ApiProblem } from '../../api/http'
+import { dayAndTime, dayOnly, siteZone } from '../../parts/times'
+import type { Told } from './LetterPane'
 import { useOneAtATime } from '../../parts/useOneAtATime'
 import { recordDecision } from '../../record/recordDecision'
 import type { Draft } from '../../record/useRecord'
@@ -65,7 +68,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
         patient: person,
         examiner: detail.signedBy ?? account?.name ?? '',
         site: account?.site ?? '',
-        zone: ZONE,
+        zone: siteZone(),
         ...(added.trim() ? { added: added.trim() } : {}),
       }),
     [pack, exam, judged, person, detail.signedBy, account, added],
@@ -74,8 +77,10 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     () => ({
       change: counterfactuals(judged),
       open: openItems(judged),
-      earlier: earlierLines(pack, endedFlags(judged), ZONE),
-      note: clinicalNote(pack, exam, judged, ZONE),
+      unexamined: unexaminedCore(judged),
+      disagreements: disagreementLines(pack, judged, siteZone()),
+      earlier: earlierLines(pack, endedFlags(judged), siteZone()),
+      note: clinicalNote(pack, exam, judged, siteZone()),
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),
       scores: scoreReadings(judged),
@@ -94,15 +99,17 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
         setMessage(done)
       } catch (error) {
         setMessage((error as Error).message)
+        // What the server knows and this screen does not is shown before anybody tries again.
+        if (error instanceof ApiProblem && error.status === 409) await client.invalidateQueries({ queryKey: ['examination', detail.id] })
       }
     })
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
-  const refer = post(`/api/examinations/${detail.id}/referrals`, { zone: ZONE, ...(added.trim() ? { added: added.trim() } : {}) })
+  const refer = post(`/api/examinations/${detail.id}/referrals`, { ...(added.trim() ? { added: added.trim() } : {}) })
   const after = (decision: Draft | undefined, work: () => Promise<unknown>) => async (): Promise<unknown> => {
     if (decision) await recordDecision(detail, account?.name ?? '', decision)
     return work()
   }
-  const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(judged))
+  const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(exam, judged))
   return {
     ...worked,
     likely,
@@ -114,11 +121,18 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     setAdded,
     referrals: made?.referrals ?? [],
     priority,
-    setWords: setWords(pack, priority, ZONE),
-    acceptedWords: acceptedWords(pack, judged, ZONE),
+    setWords: setWords(pack, priority, siteZone()),
+    acceptedWords: acceptedWords(pack, judged, siteZone()),
     /** How urgent it could still be, when that has to be accepted before it is signed. */
     toAccept: rangeToAccept(judged),
     tier: pack.tiers.find((one) => one.id === priority.tier),
+    printAbout: `${person.name}, born ${dayOnly(person.birthDate)}${patient ? `, number ${patient.patient.localNumber}` : ''}`,
+    printState: detail.signedAt
+      ? `Signed ${dayAndTime(detail.signedAt)}, ${detail.signedBy ?? ''}${detail.verdictKind === 'amended' ? ', amended' : ''}`
+      : detail.discardedAt
+        ? 'DISCARDED'
+        : 'DRAFT, not signed',
+    printFoot: `${account?.site ?? ''}, printed ${dayAndTime(new Date().toISOString())}`,
     due: dueHere(pack, detail.startedAt, priority.tier, verdict.flags),
     setPriority: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
     /** @param decision leaves the range open, where that has to be said first */
@@ -129,7 +143,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
         await after(decision, sign)()
         await refer()
       }, 'Signed, sealed and referred. Its clock runs on the desk.'),
-    tell: (referral: string, kind: 'told' | 'accepted' | 'refused', note: string) =>
-      act(post(`/api/referrals/${referral}/events`, { kind, note }), `Written down: ${kind}.`),
+    tell: (referral: string, kind: Told, note: string) =>
+      act(post(`/api/referrals/${referral}/events`, { kind, note }), kind === 'reopened' ? 'It is on the desk again.' : `Written down: ${kind}.`),
   }
 }

@@ -6,25 +6,33 @@ import type { Stored } from '../../record/useRecord'
 interface Props {
   readonly startedAt: string
   readonly stored: Stored
+  /** How many findings the server did not take. */
+  readonly refused: number
+  readonly onRefused: () => void
   readonly onKeys: () => void
   /** Left out where the pack of this examination has none. */
   readonly onStopRules?: (() => void) | undefined
 }
 
 /** The clock of the examination, whether everything is stored, and the keys most used. */
-export function BottomBar({ startedAt, stored, onKeys, onStopRules }: Props) {
+export function BottomBar({ startedAt, stored, refused, onRefused, onKeys, onStopRules }: Props) {
   return (
     <Bar>
       <Clock startedAt={startedAt} />
-      <State role="status" $bad={stored.kind === 'refused' || stored.kind === 'waiting'}>
+      <State role="status" $bad={refused > 0 || (stored.kind !== 'stored' && stored.kind !== 'sending')}>
         {words(stored)}
+        {refused > 0 && (
+          <Button $tone="quiet" onPress={onRefused}>
+            {refused} not taken: see why
+          </Button>
+        )}
       </State>
       <Keys>
         {[
           ['.', 'normal'],
           ['x', 'could not'],
           ['n', 'next stop'],
-          ['u', 'undo'],
+          ['u', 'take back'],
         ].map(([key, what]) => (
           <Soft key={key}>
             <kbd>{key}</kbd> {what}
@@ -46,13 +54,15 @@ export function BottomBar({ startedAt, stored, onKeys, onStopRules }: Props) {
 function words(stored: Stored): string {
   switch (stored.kind) {
     case 'stored':
-      return 'Everything stored'
+      return 'Everything sent is stored'
     case 'sending':
       return `Storing ${stored.count}`
     case 'waiting':
       return `${stored.count} kept on this device, no connection; sent again by itself`
-    case 'refused':
-      return `Not taken: ${stored.why}`
+    case 'signed-out':
+      return `${stored.count} kept on this device; signed out, sent once you sign in`
+    case 'closed':
+      return `${stored.count} kept on this device: ${stored.why}`
   }
 }
 
@@ -77,7 +87,8 @@ const Bar = styled.div`
   display: flex;
   align-items: center;
   gap: 24px;
-  height: 44px;
+  min-height: 44px;
+  flex-wrap: wrap;
   padding: 0 20px;
   border-top: 1px solid ${({ theme }) => theme.rule};
 `

@@ -1,36 +1,60 @@
-import { useMemo, useState, type KeyboardEvent } from 'react'
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { ComboBox, Input as AriaInput, ListBox, ListBoxItem, Popover } from 'react-aria-components'
-import type { Item, LibraryEntry } from '@kneecap-awl/core'
+import { leadsTo, libraryIndex, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { findEntries, searchIndex } from '../../parts/librarySearch'
 
 const MOST_SHOWN = 12
 const NO_FILTER = { kind: '', region: '', stage: '', position: '', tier: '' }
+const SOUGHT: readonly LibraryEntry['kind'][] = ['test', 'item', 'flag', 'condition']
+const KIND_WORDS: Partial<Record<LibraryEntry['kind'], string>> = { flag: 'flag', condition: 'condition' }
 
-/** On-demand items are a search away, misspelt or under another name: what is picked slides into its stop. Enter takes the first. */
-export function FindItem({ items, onPick }: { readonly items: readonly Item[]; readonly onPick: (item: string) => void }) {
+interface Props {
+  readonly pack: Pack
+  /** What can be examined here. */
+  readonly items: readonly Item[]
+  readonly onPick: (item: string) => void
+}
+
+/**
+ * The library's search over this joint: a test, an item, a flag or a condition, misspelt, by its abbreviation or under another name. What is
+ * picked slides into its stop; a flag or a condition leads to the first item that is examined for it. Enter takes the first, Escape goes back.
+ */
+export function FindItem({ pack, items, onPick }: Props) {
   // A new round after each pick: the list closes and the field is empty again.
   const [round, setRound] = useState(0)
   const [text, setText] = useState('')
-  const entries = useMemo(() => items.map(asEntry), [items])
+  const before = useRef<Element | null>(null)
+  const entries = useMemo(() => soughtOf(pack, items), [pack, items])
   const index = useMemo(() => searchIndex(entries), [entries])
   const found = useMemo(
     () => (text.trim() === '' ? [] : findEntries(entries, index, { ...NO_FILTER, search: text }).slice(0, MOST_SHOWN)),
     [entries, index, text],
   )
-  const pick = (key: string): void => {
-    onPick(key)
+  const close = (): void => {
     setText('')
     setRound(round + 1)
   }
-  const onEnter = (event: KeyboardEvent<HTMLInputElement>): void => {
+  const pick = (key: string): void => {
+    const entry = entries.find((one) => keyOf(one) === key)
+    const [first] = entry ? leadsTo(pack, entry) : []
+    close()
+    if (first !== undefined) onPick(first)
+  }
+  const onKey = (event: KeyboardEvent<HTMLInputElement>): void => {
     const [first] = found
-    if (event.key === 'Enter' && first && !event.currentTarget.hasAttribute('aria-activedescendant')) pick(first.id)
+    if (event.key === 'Enter' && first && !event.currentTarget.hasAttribute('aria-activedescendant')) pick(keyOf(first))
+    if (event.key !== 'Escape') return
+    close()
+    // The field is made anew; where the focus came from it goes back to, else to the sheet.
+    const back =
+      before.current instanceof HTMLElement && before.current !== document.body ? before.current : document.querySelector<HTMLElement>('[aria-label="Sheet"]')
+    requestAnimationFrame(() => back?.focus())
   }
   return (
     <ComboBox
       key={round}
-      aria-label="Find another test or item"
+      aria-label="Find a test, item, flag or condition"
       menuTrigger="input"
       inputValue={text}
       onInputChange={setText}
@@ -39,15 +63,22 @@ export function FindItem({ items, onPick }: { readonly items: readonly Item[]; r
       value={null}
       onChange={(key) => key !== null && pick(String(key))}
     >
-      <Field placeholder="Find another test…" onKeyDown={onEnter} />
+      <Field
+        id="find-item"
+        placeholder="Find a test or item…"
+        onKeyDown={onKey}
+        onFocus={(event) => {
+          before.current = event.relatedTarget ?? before.current
+        }}
+      />
       <Pop>
         <ListBox
-          items={found}
-          renderEmptyState={() => <Nothing>{text.trim() === '' ? 'By its name, also misspelt.' : 'No test or item of that name here.'}</Nothing>}
+          items={found.map((entry) => ({ ...entry, id: keyOf(entry) }))}
+          renderEmptyState={() => <Nothing>{text.trim() === '' ? 'By its name, an abbreviation, also misspelt.' : 'Nothing of that name here.'}</Nothing>}
         >
           {(entry) => (
             <Choice id={entry.id} textValue={entry.label}>
-              {entry.label} <small>{[entry.also, entry.stage].filter(Boolean).join(' · ')}</small>
+              {entry.label} <small>{[KIND_WORDS[entry.kind], entry.stage, namedBy(entry, text)].filter(Boolean).join(' · ')}</small>
             </Choice>
           )}
         </ListBox>
@@ -56,18 +87,25 @@ export function FindItem({ items, onPick }: { readonly items: readonly Item[]; r
   )
 }
 
-const asEntry = ({ id, label, also, structure, hint, stage, technique }: Item): LibraryEntry => ({
-  kind: technique.length > 0 ? 'test' : 'item',
-  id,
-  label,
-  regions: [],
-  stage,
-  also: also.join(', '),
-  words: [structure, hint, stage].filter(Boolean).join(' '),
-})
+const keyOf = ({ kind, id }: LibraryEntry): string => `${kind} ${id}`
+
+/** What can be recorded here, and the flags and conditions that lead to some of it. */
+function soughtOf(pack: Pack, items: readonly Item[]): readonly LibraryEntry[] {
+  const here = new Set(items.map((item) => item.id))
+  return libraryIndex(pack).filter(
+    (entry) => SOUGHT.includes(entry.kind) && (entry.kind === 'test' || entry.kind === 'item' ? here.has(entry.id) : leadsTo(pack, entry).length > 0),
+  )
+}
+
+const MOST_LETTERS = 40
+/** The other names, as far as they show why it was found. */
+function namedBy({ also = '', label }: LibraryEntry, text: string): string {
+  const isPlain = label.toLowerCase().includes(text.trim().toLowerCase())
+  return isPlain || also === '' ? '' : also.length > MOST_LETTERS ? `${also.slice(0, MOST_LETTERS)}…` : also
+}
 
 const Field = styled(AriaInput)`
-  width: 190px;
+  width: 176px;
   min-height: 32px;
   padding: 0 10px;
   border-radius: 8px;
@@ -80,7 +118,7 @@ const Field = styled(AriaInput)`
   }
 `
 const Pop = styled(Popover)`
-  width: 300px;
+  width: 340px;
   max-height: 320px;
   overflow: auto;
   padding: 4px;

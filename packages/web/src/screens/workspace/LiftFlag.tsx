@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { LEAST_REASON } from '@kneecap-awl/core'
+import { isReason } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { timeOnly } from '../../parts/times'
@@ -31,7 +31,7 @@ export function LiftFlag({ until, onLift }: { readonly until: string; readonly o
             <Label>Why it no longer holds</Label>
             <Input />
           </TextField>
-          <Button $tone="copper" isDisabled={reason.trim().length < LEAST_REASON} onPress={() => onLift(reason.trim())}>
+          <Button $tone="copper" isDisabled={!isReason(reason)} onPress={() => onLift(reason.trim())}>
             Lift this flag in my name
           </Button>
           <Soft>The reason, your name and the time go into the note and the letter. When in doubt leave it: lifting never makes a limb safer.</Soft>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { Scalar } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Input, Soft } from '../../parts/controls'
+import { afterRelease } from '../../parts/pointer'
 
 interface Props {
   readonly label: string
@@ -44,7 +45,7 @@ export function NumberBox({ label, caption, unit, min, max, value, isDisabled, o
         value={text}
         disabled={isDisabled}
         onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
+        onBlur={() => afterRelease(commit)}
         onKeyDown={(event) => event.key === 'Enter' && commit()}
       />
       {unit && <Soft>{unit}</Soft>}

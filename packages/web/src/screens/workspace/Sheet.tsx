@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { complaintWords, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
@@ -9,7 +9,11 @@ import { ageAt, ageWords } from '../../parts/times'
 import { BottomBar } from './BottomBar'
 import { CouldNotDialogue, KeysDialogue, LiftDialogue, StopRulesDialogue } from './dialogues'
 import { FindItem } from './FindItem'
+import { DraftMenu } from './DraftMenu'
+import { Notice } from './Notice'
+import { RefusedDialogue } from './RefusedDialogue'
 import { RouteRail } from './RouteRail'
+import { useScroll } from './useScroll'
 import { NormsPicker, useNormSchool } from './NormsPicker'
 import { StopTable } from './StopTable'
 import { StoryCard } from './StoryCard'
@@ -32,7 +36,11 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
   const { verdict } = view
   const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.derive === undefined), [pack])
   const [showRules, setShowRules] = useState(false)
+  const [showRefused, setShowRefused] = useState(false)
   const norms = useNormSchool()
+  const scroll = useScroll(`${detail.id} ${stop?.stop.id ?? ''}`)
+  const setRow = sheet.setRowId
+  const takeRow = useCallback((row: string) => setRow(row), [setRow])
   if (!stop) return null
   const isStory = stop.stop.id === 'story'
   return (
@@ -40,7 +48,8 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
       heading={<Who detail={detail} isAmending={amends !== undefined} />}
       actions={
         <>
-          <FindItem items={searchable} onPick={sheet.goToItem} />
+          {!detail.signedAt && !detail.discardedAt && <DraftMenu detail={detail} pack={pack} entries={sheet.entries} />}
+          <FindItem pack={pack} items={searchable} onPick={sheet.goToItem} />
           <Button $tone="copper" onPress={sheet.openVerdict}>
             Verdict sheet
           </Button>
@@ -52,11 +61,16 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           <VisitRail detail={detail} pack={pack} sides={view.sides} entryOf={view.entryOf} />
           <RouteRail stops={view.stops} current={stop.stop.id} onGo={sheet.go} />
         </Left>
-        <Middle key={stop.stop.id} role="region" aria-label="Sheet">
+        <Middle key={stop.stop.id} ref={scroll} role="region" aria-label="Sheet" tabIndex={0}>
           <Head>
             <h1>{stop.stop.title}</h1>
             <Soft>{stop.stop.advice}</Soft>
-            {!isStory && !isReadOnly && <Button onPress={sheet.markRest}>Rest of this stop normal</Button>}
+            {!isReadOnly && (
+              <Buttons>
+                <Button onPress={sheet.takeBack}>Take back</Button>
+                {!isStory && <Button onPress={sheet.markRest}>Rest of this stop normal</Button>}
+              </Buttons>
+            )}
           </Head>
           {isStory ? (
             <StoryCard
@@ -83,7 +97,9 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               norms={norms.chosen}
               years={ageAt(detail.birthDate, Date.parse(detail.startedAt))}
               isReadOnly={isReadOnly}
-              onFocus={sheet.setRowId}
+              onFocus={takeRow}
+              onGo={sheet.goToItem}
+              onDecide={sheet.decide}
               onAnswer={sheet.answer}
               onLift={sheet.lift}
               onCouldNot={sheet.setCouldNot}
@@ -95,6 +111,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               Next stop
             </Button>
           </Onward>
+          <Notice said={sheet.said} onGo={sheet.goToItem} onClose={() => sheet.setSaid(undefined)} />
         </Middle>
         <VerdictRail
           pack={pack}
@@ -102,6 +119,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           priority={view.priority}
           earlier={view.earlier}
           open={view.open}
+          unexamined={view.unexamined}
           conditions={view.conditions}
           telling={view.telling}
           nerve={view.nerve}
@@ -113,7 +131,9 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
       </Frame>
       <BottomBar
         startedAt={detail.startedAt}
-        stored={sheet.stored}
+        stored={sheet.sending.stored}
+        refused={sheet.sending.refused.length}
+        onRefused={() => setShowRefused(true)}
         onKeys={() => sheet.setShowKeys(true)}
         onStopRules={pack.stopRules.length > 0 ? () => setShowRules(true) : undefined}
       />
@@ -125,6 +145,14 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
         onRecord={sheet.record}
       />
       <LiftDialogue key={sheet.lifting?.item.id ?? 'no lift'} about={sheet.lifting} onClose={() => sheet.setLifting(undefined)} onLift={sheet.giveReason} />
+      <RefusedDialogue
+        pack={pack}
+        refused={sheet.sending.refused}
+        isOpen={showRefused}
+        onClose={() => setShowRefused(false)}
+        onTryAgain={sheet.sending.tryAgain}
+        onSetAside={sheet.sending.setAside}
+      />
       <StopRulesDialogue pack={pack} isOpen={showRules} onClose={() => setShowRules(false)} />
       <KeysDialogue isOpen={sheet.showKeys} onClose={() => sheet.setShowKeys(false)} />
     </Shell>
@@ -133,14 +161,17 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
 
 function Who({ detail, isAmending }: { readonly detail: ExaminationDetail; readonly isAmending: boolean }) {
   const place = detail.setting === 'emergency' ? 'urgent care' : 'general practice'
+  const state = isAmending ? ' · amending' : detail.signedAt ? ' · signed, read only' : detail.discardedAt ? ' · discarded, read only' : ''
   return (
     <>
       <Link to={`/patients/${detail.patientId}`}>
-        <strong>{detail.patientName}</strong>
+        <strong>
+          <bdi>{detail.patientName}</bdi>
+        </strong>
       </Link>{' '}
       <Soft>
         {ageWords(detail.birthDate)} · {complaintWords(detail)} · {place}
-        {isAmending ? ' · amending' : detail.signedAt ? ' · signed, read only' : ''}
+        {state}
       </Soft>
     </>
   )
@@ -150,21 +181,31 @@ const Frame = styled.div`
   display: grid;
   grid-template-columns: 204px minmax(0, 1fr) 304px;
   height: calc(100vh - 56px - 44px);
+  @media (max-width: 1024px) {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
 `
 const Left = styled.div`
   padding: 4px 8px 12px 12px;
   overflow: auto;
   border-right: 1px solid ${({ theme }) => theme.rule};
 `
+const Buttons = styled.div`
+  display: flex;
+  gap: 6px;
+`
 const Middle = styled.div`
+  position: relative;
   padding: 12px 16px 24px;
   overflow: auto;
   outline: none;
 `
 const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
-  gap: 12px;
+  gap: 4px 12px;
   margin-bottom: 8px;
   h1 {
     font-size: 20px;

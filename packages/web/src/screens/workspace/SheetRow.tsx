@@ -1,7 +1,10 @@
 import { memo } from 'react'
-import { findingWords, isAbnormalEntry, type Entry, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { findingWords, isAbnormalEntry, type Disagreement, type Entry, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
+import { CircleSlash2 } from 'lucide-react'
 import styled from 'styled-components'
 import { Button, Soft } from '../../parts/controls'
+import { isPointerDown } from '../../parts/pointer'
+import { timeOnly } from '../../parts/times'
 import { ArcBar } from './ArcBar'
 import { ValueControl, type Answer } from './ValueControl'
 
@@ -15,22 +18,31 @@ export interface RowProps {
   readonly because: string | undefined
   /** The usual range, degrees in words. */
   readonly usual: string | undefined
-  readonly hold: HoldVerdict | undefined
+  readonly hold: StandingHold | undefined
   readonly isLifted: boolean
   readonly isReadOnly: boolean
+  /** What two devices found of it within minutes, and nobody decided between. */
+  readonly disagreements: readonly Disagreement[]
   readonly onFocus: (item: string) => void
+  readonly onGo: (item: string) => void
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
-  readonly onLift: (item: Item, hold: HoldVerdict) => void
+  readonly onDecide: (right: Entry, other: Entry) => void
+  readonly onLift: (item: Item, hold: StandingHold) => void
   readonly onCouldNot: (item: Item) => void
 }
 
-/** One item, facing the patient: their right on the left of the screen, the item between. What has no side stands in the middle. */
+/**
+ * One item, facing the patient: their right on the left of the screen, the item between. What has no side stands in the middle. A press takes
+ * the row in hand once it is released, and nothing in a row moves with that: what lies under the finger stays there.
+ */
 export const SheetRow = memo(function SheetRow(props: RowProps) {
   const { item, isCurrent, because, onFocus } = props
+  const take = (): void => onFocus(item.id)
   return (
-    <Row id={`row-${item.id}`} data-current={isCurrent || undefined} onFocusCapture={() => onFocus(item.id)} onMouseDown={() => onFocus(item.id)}>
+    <Row id={`row-${item.id}`} data-current={isCurrent || undefined} onFocusCapture={() => !isPointerDown() && take()} onClick={take}>
       {because && <Because>asked because: {because}</Because>}
       <HoldLine {...props} />
+      <Disagreements {...props} />
       {item.sided ? (
         <>
           <Cell $end>
@@ -47,18 +59,38 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
           <OneSide {...props} side="none" entry={props.none} />
         </Across>
       )}
+      <CouldNot {...props} />
     </Row>
   )
 })
 
 const isStopped = ({ hold, isLifted }: RowProps): boolean => hold !== undefined && !isLifted
 
+/** Its place is the same in every row, in hand or not. */
+function CouldNot({ item, isReadOnly, onCouldNot }: RowProps) {
+  return (
+    <Last>
+      {!isReadOnly && (
+        <Button $tone="quiet" aria-label={`${item.label}: could not be done, or not valid`} onPress={() => onCouldNot(item)}>
+          <CircleSlash2 size={15} aria-hidden />
+        </Button>
+      )}
+    </Last>
+  )
+}
+
 function HoldLine(props: RowProps) {
-  const { item, hold, isReadOnly, onLift } = props
+  const { item, hold, isReadOnly, onLift, onGo } = props
   if (!hold) return null
   return (
     <Because>
       On hold, {hold.title.toLowerCase()}: {hold.reason}
+      {hold.awaits.length > 0 && <> Not known yet:</>}
+      {hold.awaits.map((one) => (
+        <Button key={`${one.item} ${one.side}`} $tone="quiet" onPress={() => onGo(one.item)}>
+          {one.label}
+        </Button>
+      ))}
       {isStopped(props) && !isReadOnly && (
         <Button $tone="quiet" onPress={() => onLift(item, hold)}>
           Go on anyway…
@@ -68,7 +100,27 @@ function HoldLine(props: RowProps) {
   )
 }
 
-function Name({ item, usual, isCurrent, isReadOnly, onCouldNot }: RowProps) {
+/** Both findings with who and when, and the way to say which is right. */
+function Disagreements({ pack, item, disagreements, isReadOnly, onDecide }: RowProps) {
+  return disagreements.map(({ stands, other }) => (
+    <Because key={stands.id} role="alert">
+      Two devices do not agree{stands.side === 'none' ? '' : ` on the ${stands.side}`}; the more urgent stands.{' '}
+      {[stands, other].map((one) => (
+        <Button
+          key={one.id}
+          $tone="quiet"
+          isDisabled={isReadOnly}
+          aria-label={`${item.label}: ${findingWords(pack, one)} is right`}
+          onPress={() => onDecide(one, one === stands ? other : stands)}
+        >
+          {findingWords(pack, one)}, {one.by}, {timeOnly(one.at)}: this is right
+        </Button>
+      ))}
+    </Because>
+  ))
+}
+
+function Name({ item, usual }: RowProps) {
   return (
     <Middle>
       <strong>{item.label}</strong>
@@ -78,11 +130,6 @@ function Name({ item, usual, isCurrent, isReadOnly, onCouldNot }: RowProps) {
           norm {usual}
           {/\d$/.test(usual) ? '°' : ''}
         </Soft>
-      )}
-      {isCurrent && !isReadOnly && (
-        <Button $tone="quiet" onPress={() => onCouldNot(item)}>
-          could not…
-        </Button>
       )}
     </Middle>
   )
@@ -134,9 +181,9 @@ function angleOf(item: Item, entry: Entry | undefined): number | undefined {
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 172px minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr) 164px minmax(0, 1fr) 28px;
   align-items: center;
-  gap: 2px 12px;
+  gap: 2px 10px;
   min-height: 46px;
   padding: 5px 8px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
@@ -154,6 +201,9 @@ const Because = styled.p`
   button {
     font-size: 12px;
     min-height: 24px;
+    white-space: normal;
+    text-align: left;
+    text-decoration: underline;
   }
 `
 const Cell = styled.div<{ $end?: boolean }>`
@@ -162,8 +212,18 @@ const Cell = styled.div<{ $end?: boolean }>`
   justify-items: ${({ $end }) => ($end ? 'end' : 'start')};
   min-width: 0;
 `
+const Last = styled.div`
+  grid-column: -2 / -1;
+  color: ${({ theme }) => theme.soft};
+  button {
+    min-height: 32px;
+    width: 28px;
+    padding: 0;
+    color: inherit;
+  }
+`
 const Across = styled.div`
-  grid-column: 1 / -1;
+  grid-column: 1 / -2;
   display: flex;
   flex-wrap: wrap;
   justify-content: center;
@@ -175,10 +235,8 @@ const Middle = styled.div`
   justify-items: center;
   text-align: center;
   line-height: 1.25;
-  button {
-    font-size: 12px;
-    min-height: 24px;
-  }
+  min-width: 0;
+  overflow-wrap: anywhere;
 `
 const Told = styled.span<{ $odd: boolean }>`
   font-size: 12px;

@@ -3,6 +3,7 @@ import type { Entry } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Input, Soft } from '../../parts/controls'
 import { Picker } from '../../parts/Picker'
+import { afterRelease } from '../../parts/pointer'
 import type { Answer } from './ValueControl'
 
 const UNITS = [
@@ -44,7 +45,7 @@ export function SinceWhen({ label, usual, entry, startedAt, isDisabled, onSet }:
         value={amount}
         disabled={isDisabled}
         onChange={(event) => setAmount(event.target.value)}
-        onBlur={() => set(amount, unit)}
+        onBlur={() => afterRelease(() => set(amount, unit))}
         onKeyDown={(event) => event.key === 'Enter' && set(amount, unit)}
       />
       <Picker

@@ -1,4 +1,4 @@
-import { usualRange, type Side } from '@kneecap-awl/core'
+import { SIDES, slotKey, usualRange, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { ItemDetail } from './ItemDetail'
@@ -6,7 +6,7 @@ import { SheetRow, type RowProps } from './SheetRow'
 import type { SidePick } from './useSheet'
 import type { useWorkspace } from './useWorkspace'
 
-interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onAnswer' | 'onLift' | 'onCouldNot'> {
+interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onGo' | 'onAnswer' | 'onDecide' | 'onLift' | 'onCouldNot'> {
   readonly view: ReturnType<typeof useWorkspace>
   readonly rows: readonly RowProps['item'][]
   readonly rowId: string
@@ -20,7 +20,7 @@ interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onAn
 
 /** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
 export function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
-  const { entryOf, heldBy, verdict } = view
+  const { entryOf, heldBy, verdict, disagreements } = view
   const current = rows.find((item) => item.id === rowId)
   return (
     <>
@@ -44,12 +44,15 @@ export function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years,
           because={item.depth === 'core' ? undefined : verdict.asked.because.get(item.id)}
           hold={heldBy.get(item.id)}
           isLifted={lifted.has(item.id)}
+          disagreements={disagreements.size === 0 ? NONE : SIDES.flatMap((side) => disagreements.get(slotKey(item.id, side)) ?? [])}
         />
       ))}
       {current && <ItemDetail item={current} />}
     </>
   )
 }
+
+const NONE: RowProps['disagreements'] = []
 
 /** The side that does not hurt is the measure of the other, so it is examined first. */
 const firstSide = (sore: readonly Side[]): string => (sore.length > 1 ? 'the calmer side first' : `${sore.includes('right') ? 'left' : 'right'} first`)
@@ -59,8 +62,8 @@ const Columns = styled.div`
   top: -12px;
   z-index: 1;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 172px minmax(0, 1fr);
-  gap: 12px;
+  grid-template-columns: minmax(0, 1fr) 164px minmax(0, 1fr) 28px;
+  gap: 10px;
   padding: 4px 8px;
   text-align: center;
   background: ${({ theme }) => theme.ground};

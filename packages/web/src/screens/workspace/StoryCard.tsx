@@ -1,11 +1,12 @@
-import { sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { useState } from 'react'
+import { normalByKey, sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Draft } from '../../record/useRecord'
 import { Button, Card, SmallTitle, Soft } from '../../parts/controls'
-import { SinceWhen } from './SinceWhen'
-import { ValueControl, type Answer } from './ValueControl'
-import { Segments } from './WordChoice'
+import { DenyDialogue, type Denial } from './DenyDialogue'
+import { Facts } from './Facts'
+import type { Answer } from './ValueControl'
 
 interface Props {
   readonly pack: Pack
@@ -20,34 +21,59 @@ interface Props {
   readonly onRecord: (drafts: readonly Draft[]) => void
 }
 
-/** The story on one card: tap what is true, then say that the rest was asked. The patient card stands above it, confirmed once. */
+/**
+ * The story on one card: tap what is true, then say that the rest was asked. What changes the urgency is asked one by one, on the patient card
+ * as in the story; the rest is denied only after it was shown what is about to be said.
+ */
 export function StoryCard(props: Props) {
   const { pack, items, isAnswered, onRecord, sides, isReadOnly } = props
-  const card = pack.items.filter((item) => item.stage === 'patient')
+  const [isOpen, setOpen] = useState(false)
+  const [denial, setDenial] = useState<Denial>()
+  const card = pack.items.filter((item) => item.stage === 'patient' && item.derive === undefined)
+  const alone = card.filter((item) => item.askedAlone)
+  const others = card.filter((item) => !item.askedAlone)
   const core = items.filter((item) => item.depth === 'core')
   const prompted = items.filter((item) => item.depth !== 'core')
-  /** Each fact that can be absent, as absent. What must be told (a place, a time) is never filled in. */
-  const absent = (of: readonly Item[]): Draft[] =>
-    of
-      .filter((item) => !isAnswered(item) && item.normal && !item.mustBeTold)
-      .flatMap((item) => sidesOf(item, sides).map((side) => ({ item: item.id, side, state: 'examined' as const, ...item.normal })))
-  const rest = (words: string, of: readonly Item[]) => (
-    <Button isDisabled={isReadOnly || absent(of).length === 0} onPress={() => onRecord(absent(of))}>
+  /** Each fact that can be absent, as absent. What must be told (a place, a time) or asked by itself is never filled in. */
+  const absent = (item: Item): Draft[] => {
+    const normal = normalByKey(item)
+    if (!normal || item.mustBeTold || item.askedAlone || isAnswered(item)) return []
+    return sidesOf(item, sides).map((side) => ({ item: item.id, side, state: 'examined' as const, ...normal }))
+  }
+  const denialOf = (title: string, groups: readonly (readonly [string, readonly Item[]])[]): Denial => ({
+    title,
+    groups: groups.map(([name, of]) => ({ name, items: of.filter((item) => absent(item).length > 0) })).filter((group) => group.items.length > 0),
+    alone: groups.flatMap(([, of]) => of).filter((item) => !isAnswered(item) && absent(item).length === 0),
+    drafts: groups.flatMap(([, of]) => of.flatMap(absent)),
+  })
+  const rest = (words: string, denied: Denial) => (
+    <Button
+      isDisabled={isReadOnly || denied.drafts.length === 0}
+      onPress={() => {
+        setDenial(denied)
+      }}
+    >
       {words}
     </Button>
   )
   return (
     <Grid>
       <Box>
-        <Disclosure>
+        <Disclosure isExpanded={isOpen} onExpandedChange={setOpen}>
           <Head>
             <SmallTitle>Patient card</SmallTitle>
             <Unknown>{unknownWords(card.filter((item) => !isAnswered(item)))}</Unknown>
-            <More slot="trigger">Open the card</More>
-            {rest('Confirm: the rest none', card)}
+            <More slot="trigger">{isOpen ? 'Close the rest of the card' : 'Open the rest of the card'}</More>
           </Head>
+          <Facts {...props} items={alone} />
           <DisclosurePanel>
-            <Facts {...props} items={card} />
+            {groupsOf(others).map(([name, of]) => (
+              <section key={name} aria-label={name}>
+                <Group>{name}</Group>
+                <Facts {...props} items={of} />
+              </section>
+            ))}
+            <Foot>{rest('All of these asked: none of the rest', denialOf('Patient card', groupsOf(others)))}</Foot>
           </DisclosurePanel>
         </Disclosure>
       </Box>
@@ -55,7 +81,7 @@ export function StoryCard(props: Props) {
         <Head>
           <SmallTitle>This episode</SmallTitle>
           <Unknown>{unknownWords(core.filter((item) => !isAnswered(item)))}</Unknown>
-          {rest('Asked, none of the rest', core)}
+          {rest('Asked, none of the rest', denialOf('This episode', [['This episode', core]]))}
         </Head>
         <Facts {...props} items={core} />
         {prompted.length > 0 && (
@@ -63,74 +89,29 @@ export function StoryCard(props: Props) {
             <Head>
               <SmallTitle>Asked because of what is known</SmallTitle>
               <Unknown />
-              {rest('Asked, none of these', prompted)}
+              {rest('Asked, none of these', denialOf('Asked because of what is known', [['Asked because of what is known', prompted]]))}
             </Head>
             <Facts {...props} items={prompted} />
           </>
         )}
       </Box>
+      <DenyDialogue denial={denial} onClose={() => setDenial(undefined)} onDeny={onRecord} />
     </Grid>
   )
 }
 
+/** The facts of the card under their headings, in the order in which the headings first come. */
+function groupsOf(items: readonly Item[]): readonly (readonly [string, readonly Item[]])[] {
+  const groups = new Map<string, Item[]>()
+  for (const item of items) groups.set(item.group ?? 'Other', [...(groups.get(item.group ?? 'Other') ?? []), item])
+  return [...groups]
+}
+
 const NAMED = 3
 function unknownWords(open: readonly Item[]): string {
-  if (open.length === 0) return 'everything is known'
+  if (open.length === 0) return 'everything was asked'
   const named = open.slice(0, NAMED).map((item) => item.label.toLowerCase())
-  return `not known yet: ${named.join(', ')}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ''}`
-}
-
-function Facts({ items, because, ...props }: Props) {
-  return (
-    <List>
-      {items.map((item) => (
-        <Fact key={item.id} id={`row-${item.id}`}>
-          <span>{item.label}</span>
-          <Answers>
-            {sidesOf(item, props.sides).map((side) => (
-              <span key={side}>
-                {item.sided && props.sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
-                <FactControl {...props} item={item} side={side} />
-              </span>
-            ))}
-          </Answers>
-          {(because.get(item.id) ?? item.hint) && (
-            <Hint title={item.hint}>{because.has(item.id) ? `asked because: ${because.get(item.id) ?? ''}` : item.hint}</Hint>
-          )}
-        </Fact>
-      ))}
-    </List>
-  )
-}
-
-function FactControl({
-  pack,
-  item,
-  side,
-  startedAt,
-  isReadOnly,
-  entryOf,
-  onAnswer,
-}: Omit<Props, 'items' | 'because'> & { readonly item: Item; readonly side: Side }) {
-  const entry = entryOf(item.id, side)
-  const set = (answer: Answer): void => onAnswer(item, side, answer)
-  const extras = Object.values(item.qualifiers).some((qualifier) => qualifier.inRow)
-  if (item.kind === 'moment')
-    return <SinceWhen key={String(entry?.value)} label={item.label} usual={item.unit} entry={entry} startedAt={startedAt} isDisabled={isReadOnly} onSet={set} />
-  if (item.kind !== 'sign' || extras)
-    return <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={isReadOnly} mirrored={false} onAnswer={set} />
-  const told = entry?.value === undefined ? undefined : entry.value === 'present' ? 'yes' : 'no'
-  return (
-    <Segments
-      label={item.label}
-      options={['no', 'yes']}
-      calm={['no']}
-      value={told}
-      isDisabled={isReadOnly}
-      mirrored={false}
-      onPick={(word) => set({ value: word === 'yes' ? 'present' : 'absent' })}
-    />
-  )
+  return `not asked yet: ${named.join(', ')}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ''}`
 }
 
 const Grid = styled.div`
@@ -143,44 +124,28 @@ const Box = styled(Card)`
 `
 const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 12px;
+  gap: 4px 12px;
   padding: 6px 0;
 `
 const Unknown = styled(Soft)`
   flex: 1;
-  min-width: 0;
+  min-width: 120px;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 `
-const List = styled.ul`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 0 24px;
+const Group = styled.h3`
+  margin: 10px 0 2px;
+  font-size: 12px;
+  font-weight: 650;
+  color: ${({ theme }) => theme.soft};
 `
-const Fact = styled.li`
-  display: grid;
-  grid-template-columns: minmax(104px, 1fr) minmax(0, max-content);
-  align-items: center;
-  align-content: center;
-  gap: 1px 8px;
-  min-height: 44px;
-  padding: 3px 0;
-  line-height: 1.2;
-  border-top: 1px solid ${({ theme }) => theme.rule};
-  scroll-margin: 90px;
-`
-const Answers = styled.div`
-  display: grid;
-  justify-items: end;
-  gap: 4px;
-`
-const Hint = styled(Soft)`
-  grid-column: 1 / -1;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+const Foot = styled.div`
+  display: flex;
+  justify-content: flex-end;
+  padding: 8px 0 4px;
 `
 const More = styled(AriaButton)`
   border: none;

@@ -1,4 +1,4 @@
-import type { Entry, Item, Pack, Qualifier, Scalar, Side, Value } from '@kneecap-awl/core'
+import { NORMAL, type Entry, type Item, type Pack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { MultiPicker, Picker } from '../../parts/Picker'
 import { NumberBox } from './NumberBox'
@@ -24,7 +24,8 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
   const label = `${item.label}${side === 'none' ? '' : `, ${side}`}`
   const examined = entry?.state === 'examined' ? entry : undefined
   const keep = (change: Answer): void => {
-    const value = change.value ?? examined?.value
+    // A number that is read takes the place of "full, by eye".
+    const value = change.value ?? (examined?.value === NORMAL ? undefined : examined?.value)
     onAnswer({ ...(value === undefined ? {} : { value }), qualifiers: { ...examined?.qualifiers, ...change.qualifiers } })
   }
   const isTold = item.kind === 'laxity' || (examined !== undefined && isAbnormalWord(item, examined.value))
@@ -32,6 +33,15 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
   const extras = Object.entries(item.qualifiers).filter(([name, q]) => q.inRow && !item.readings.includes(name) && isAsked(name))
   return (
     <Line $mirrored={mirrored}>
+      {item.normalSpan && item.needs === undefined && (
+        <Single
+          label={item.normalSpan.says}
+          name={`${label}: ${item.normalSpan.says}${item.kind === 'angle' ? ', by eye' : ''}`}
+          selected={examined?.value === NORMAL}
+          isDisabled={isDisabled}
+          onPick={() => onAnswer(item.normal ?? {})}
+        />
+      )}
       {item.kind === 'laxity' && <Equal label={label} entry={examined} isDisabled={isDisabled} onAnswer={onAnswer} />}
       <MainValue {...{ pack, item, label, isDisabled, mirrored, keep }} entry={examined} />
       {extras.map(([name, qualifier]) => (
@@ -89,7 +99,7 @@ function MainValue({ pack, item, label, entry, isDisabled, mirrored, keep }: Mai
       unit={item.unit}
       min={item.min}
       max={item.max}
-      value={entry?.value as Scalar | undefined}
+      value={entry?.value === NORMAL ? undefined : (entry?.value as Scalar | undefined)}
       isDisabled={isDisabled}
       onSet={(value) => keep({ value, ...(item.kind === 'laxity' ? { qualifiers: { equal: false } } : {}) })}
     />
@@ -99,6 +109,7 @@ function MainValue({ pack, item, label, entry, isDisabled, mirrored, keep }: Mai
 function Several({ item, label, entry, isDisabled, keep }: Omit<MainProps, 'pack' | 'mirrored'>) {
   const values = Array.isArray(entry?.value) ? (entry.value as readonly string[]) : []
   const empty = item.mustBeTold ? undefined : item.empty
+  const isCalm = (word: string): boolean => item.calm.includes(word) || item.gaps.includes(word)
   return (
     <>
       {empty !== undefined && (
@@ -115,7 +126,7 @@ function Several({ item, label, entry, isDisabled, keep }: Omit<MainProps, 'pack
         options={item.options}
         empty={empty}
         values={values}
-        abnormal={values.some((v) => !item.calm.includes(v))}
+        abnormal={values.some((v) => !isCalm(v))}
         isDisabled={isDisabled}
         onPick={(picked) => picked.length > 0 && keep({ value: picked })}
       />

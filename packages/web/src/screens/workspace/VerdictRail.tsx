@@ -1,15 +1,17 @@
+import { useState } from 'react'
 import { localChoices, setWords } from '@kneecap-awl/core'
-import type { Priority, ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, Verdict } from '@kneecap-awl/core'
+import type { Priority, ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, UnexaminedStop, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
-import { SmallTitle, Soft } from '../../parts/controls'
+import { Button, SmallTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
-import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
-import { timeOnly, ZONE } from '../../parts/times'
+import { siteZone, timeOnly } from '../../parts/times'
 import type { Draft } from '../../record/useRecord'
 import { chanceWords, useChances } from '../../reason/useChances'
+import { Unexamined } from '../../parts/Unexamined'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
 interface Props {
@@ -19,6 +21,7 @@ interface Props {
   /** What was urgent before a finding was checked anew, and is not held. */
   readonly earlier: readonly EarlierFlag[]
   readonly open: readonly OpenItem[]
+  readonly unexamined: readonly UnexaminedStop[]
   readonly conditions: readonly ConditionRange[]
   readonly telling: readonly TellingTest[]
   readonly nerve: ReturnType<typeof nerveLevels>
@@ -30,16 +33,19 @@ interface Props {
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, priority, earlier, open, conditions, telling, nerve, firstSeen, onGo, onSet, onLift }: Props) {
-  const set = setWords(pack, priority, ZONE)
+export function VerdictRail({ pack, verdict, priority, earlier, open, unexamined, conditions, telling, nerve, firstSeen, onGo, onSet, onLift }: Props) {
+  const [isWhole, setWhole] = useState(false)
+  const set = setWords(pack, priority, siteZone())
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
   const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
   return (
     <Rail aria-label="Verdict">
       <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
       <Range aria-live="polite" data-testid="range">
-        <strong>{tierName(priority.tier)}</strong>
-        <Soft>{verdict.floor === verdict.ceiling ? 'settled' : `could still be ${tierName(verdict.ceiling)}`}</Soft>
+        <strong>{priority.tier === verdict.floor ? rangeWords(verdict.floor, verdict.ceiling) : tierName(priority.tier)}</strong>
+        <Soft>
+          {verdict.floor === verdict.ceiling ? 'settled' : priority.tier === verdict.floor ? '' : `findings: ${rangeWords(verdict.floor, verdict.ceiling)}`}
+        </Soft>
       </Range>
       {set && <Soft as="p">{set}.</Soft>}
       {onSet && <SetPriority pack={pack} priority={priority} onSet={onSet} />}
@@ -51,7 +57,7 @@ export function VerdictRail({ pack, verdict, priority, earlier, open, conditions
       <Title>{verdict.floor === verdict.ceiling ? 'Still open' : 'Brings the ceiling down'}</Title>
       {open.length === 0 && <Soft as="p">Nothing left unexamined could change it.</Soft>}
       <ul aria-label="Missing findings">
-        {open.slice(0, 5).map((one) => (
+        {(isWhole ? open : open.slice(0, FEW)).map((one) => (
           <li key={one.item}>
             <Missing onPress={() => onGo(one.item)}>
               <span>
@@ -65,7 +71,12 @@ export function VerdictRail({ pack, verdict, priority, earlier, open, conditions
           </li>
         ))}
       </ul>
-      {open.length > 5 && <Soft as="p">and {open.length - 5} more</Soft>}
+      {open.length > FEW && (
+        <Button $tone="quiet" aria-expanded={isWhole} onPress={() => setWhole(!isWhole)}>
+          {isWhole ? 'Fewer' : `and ${open.length - FEW} more`}
+        </Button>
+      )}
+      <Unexamined unexamined={unexamined} onGo={onGo} />
       <NerveLevel pack={pack} {...nerve} onGo={onGo} />
       {conditions.length > 0 && <LikelyBars conditions={conditions} />}
       {telling.length > 0 && (
@@ -89,6 +100,9 @@ export function VerdictRail({ pack, verdict, priority, earlier, open, conditions
     </Rail>
   )
 }
+
+/** Missing findings that are shown before the list is opened. */
+const FEW = 5
 
 /** A flag of tier Now takes the rail over: what to do and whom to call. It never stops the recording. */
 function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
@@ -137,14 +151,20 @@ const Rail = styled.aside`
   background: ${({ theme }) => theme.sheet};
   border-left: 1px solid ${({ theme }) => theme.rule};
   overflow: auto;
+  @media (max-width: 1024px) {
+    border-left: none;
+    border-top: 2px solid ${({ theme }) => theme.ink};
+  }
 `
 const Range = styled.div`
   display: flex;
   justify-content: space-between;
   align-items: baseline;
   margin-top: 8px;
+  gap: 8px;
   strong {
-    font-size: 22px;
+    font-size: 20px;
+    line-height: 1.15;
   }
 `
 const Title = styled(SmallTitle)`

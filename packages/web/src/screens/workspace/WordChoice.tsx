@@ -24,7 +24,16 @@ export function WordChoice({ pack, item, label, value, isDisabled, mirrored, onP
   const letters = item.options.join('').length + item.options.length * 2
   if (letters <= ROOM)
     return (
-      <Segments label={label} options={item.options} value={value} calm={item.calm} isDisabled={isDisabled} mirrored={mirrored} word={word} onPick={onPick} />
+      <Segments
+        label={label}
+        options={item.options}
+        value={value}
+        calm={[...item.calm, ...item.gaps]}
+        isDisabled={isDisabled}
+        mirrored={mirrored}
+        word={word}
+        onPick={onPick}
+      />
     )
   const quick = item.mustBeTold ? undefined : quickWord(item)
   return (
@@ -37,7 +46,7 @@ export function WordChoice({ pack, item, label, value, isDisabled, mirrored, onP
         options={item.options.filter((option) => option !== quick)}
         words={(option) => (word(option) === option ? option : `${option} ${word(option)}`)}
         value={value === quick ? undefined : value}
-        abnormal={value !== undefined && !item.calm.includes(value)}
+        abnormal={value !== undefined && !item.calm.includes(value) && !item.gaps.includes(value)}
         isDisabled={isDisabled}
         onPick={onPick}
       />
@@ -46,8 +55,8 @@ export function WordChoice({ pack, item, label, value, isDisabled, mirrored, onP
 }
 
 /** What the key for normal records, else the first calm word. */
-const quickWord = ({ normal, calm, options }: Item): string | undefined =>
-  typeof normal?.value === 'string' && options.includes(normal.value) ? normal.value : (calm[0] ?? options[0])
+const quickWord = ({ normal, calm, options, gaps }: Item): string | undefined =>
+  typeof normal?.value === 'string' && options.includes(normal.value) ? normal.value : (calm[0] ?? options.find((word) => !gaps.includes(word)))
 
 interface SegmentsProps {
   readonly label: string

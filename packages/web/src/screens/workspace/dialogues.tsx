@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { LEAST_REASON, REASONS, sidesOf, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { isReason, REASONS, sidesOf, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -63,22 +63,29 @@ export function LiftDialogue({
   onClose,
   onLift,
 }: {
-  readonly about: { readonly item: Item; readonly hold: HoldVerdict } | undefined
+  readonly about: { readonly item: Item; readonly hold: StandingHold } | undefined
   readonly onClose: () => void
-  readonly onLift: (reason: string) => void
+  /** @param isForAll whether all that the hold stops is released, or this test alone */
+  readonly onLift: (reason: string, isForAll: boolean) => void
 }) {
   const [reason, setReason] = useState('')
   return (
     <Dialogue title={about ? `${about.item.label} is on hold: ${about.hold.title.toLowerCase()}` : ''} isOpen={about !== undefined} onClose={onClose}>
       <p>{about?.hold.reason}</p>
       <Soft>Still allowed: {about?.hold.allowed}.</Soft>
+      {about && about.hold.awaits.length > 0 && (
+        <p>It stands because this is not known: {about.hold.awaits.map(({ label }) => label.toLowerCase()).join(', ')}.</p>
+      )}
       <TextField value={reason} onChange={setReason}>
-        <Label>Your reason for doing it anyway</Label>
+        <Label>Your reason for going on</Label>
         <Input />
       </TextField>
       <Buttons>
-        <Button $tone="copper" isDisabled={reason.trim().length < LEAST_REASON} onPress={() => onLift(reason.trim())}>
-          Lift the hold for this item
+        <Button $tone="copper" isDisabled={!isReason(reason)} onPress={() => onLift(reason.trim(), true)}>
+          Release it for all {about?.hold.stops.length} tests
+        </Button>
+        <Button isDisabled={!isReason(reason)} onPress={() => onLift(reason.trim(), false)}>
+          Only for this test
         </Button>
         <Button onPress={onClose}>Leave it on hold</Button>
       </Buttons>
@@ -87,14 +94,15 @@ export function LiftDialogue({
 }
 
 const KEYS = [
-  ['.', 'the row in hand: examined and normal, both sides'],
-  ['Shift .', 'the rest of this stop, never what could exclude a flag of Now or Today'],
+  ['.', 'the row in hand, else the first that is open: examined and normal, both sides; what needs a reading says so'],
+  ['>', 'the rest of this stop as normal, never what could exclude a flag of Now or Today; says what it left'],
   ['0 to 5', 'grade, or the nth choice, on the sore side or the side picked'],
   ['r, l, b', 'pick the right, the left, both sides'],
   ['x', 'could not be done, or not valid'],
   ['↑ ↓', 'row before, row after'],
   ['n, p', 'next stop, stop before'],
-  ['u', 'undo the last entry'],
+  ['u', 'take back what was recorded last, one press after another'],
+  ['/', 'find a test or item'],
   ['v', 'verdict sheet'],
   ['?', 'these keys'],
 ] as const
@@ -102,6 +110,7 @@ const KEYS = [
 export function KeysDialogue({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
   return (
     <Dialogue title="Keys" isOpen={isOpen} onClose={onClose}>
+      <Soft>Each is the sign that the key types, wherever your keyboard has it. A key that is held down records once.</Soft>
       <List>
         {KEYS.map(([key, what]) => (
           <div key={key}>

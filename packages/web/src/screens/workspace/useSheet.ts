@@ -1,10 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { judgedSides, sidesOf, type FlagVerdict, type HoldVerdict, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { judgedSides, sidesOf, type Entry, type FlagVerdict, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
+import type { Said } from './Notice'
+import { normalDrafts, restOfStop, whyNotNormal, type SheetState } from './restOfStop'
 import { useKeys } from './useKeys'
 import { layoutOf } from './layout'
+import { usePlace } from './usePlace'
 import { useWorkspace } from './useWorkspace'
 import type { Answer } from './ValueControl'
 
@@ -13,76 +16,121 @@ export type SidePick = 'both' | 'right' | 'left'
 /** What the examiner does on the sheet: which stop and row are in hand, answering, and the keys. */
 export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, complaints: readonly string[], amends: string | undefined) {
   const navigate = useNavigate()
-  const { entries, stored, record, undo } = useRecord(detail, by, amends)
-  const [fetched, setFetched] = useState<ReadonlySet<string>>(new Set())
+  const { entries, record, undo, ...sending } = useRecord(detail, by, amends)
+  const { place, goStop, goRow } = usePlace()
+  const [fetched, setFetched] = useState<ReadonlySet<string>>(() => new Set(place.row === '' ? [] : [place.row]))
   const view = useWorkspace(pack, detail, entries, fetched)
-  const { stops, items, entryOf, heldBy, isAnswered } = view
-  const [stopId, setStopId] = useState('story')
-  const [rowId, setRowId] = useState('')
+  const { stops, items, entryOf, heldBy, releasedBy } = view
   const [pick, setPick] = useState<SidePick>('both')
   const [couldNot, setCouldNot] = useState<Item>()
-  const [lifting, setLifting] = useState<{ item: Item; hold: HoldVerdict }>()
+  const [lifting, setLifting] = useState<{ item: Item; hold: StandingHold }>()
   const [lifted, setLifted] = useState<ReadonlyMap<string, { hold: string; reason: string }>>(new Map())
   const [showKeys, setShowKeys] = useState(false)
-  const isReadOnly = detail.signedAt !== null && !amends
-  const stop = stops.find((one) => one.stop.id === stopId) ?? stops[0]
+  const [said, setSaid] = useState<Said>()
+  const isReadOnly = (detail.signedAt !== null && !amends) || detail.discardedAt !== null
+  const stop = stops.find((one) => one.stop.id === place.stop) ?? stops[0]
   const rows = stop?.items ?? []
-  const current = items.get(rowId)
+  const current = items.get(place.row)
   useComplaints(complaints, detail, pack, record, entries.length)
 
-  const go = useCallback((id: string): void => {
-    setStopId(id)
-    setRowId('')
-  }, [])
   const goToItem = useCallback(
     (id: string): void => {
       const item = items.get(id)
       if (!item) return
       setFetched((now) => new Set([...now, id]))
-      setStopId(item.stage === 'patient' ? 'story' : (layoutOf(pack).stopOf.get(id) ?? 'screen'))
-      setRowId(id)
-      requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' }))
+      goRow(id, item.stage === 'patient' ? 'story' : (layoutOf(pack).stopOf.get(id) ?? 'screen'))
+      requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' })))
     },
-    [items, pack],
+    [goRow, items, pack],
+  )
+  const overrideOf = useCallback(
+    (item: Item): Entry['override'] => {
+      const release = releasedBy.get(item.id)
+      return lifted.get(item.id) ?? (release ? { hold: release.item, reason: release.reason ?? '' } : undefined)
+    },
+    [lifted, releasedBy],
   )
   const answer = useCallback(
     (item: Item, side: Side, given: Answer): void => {
-      const override = lifted.get(item.id)
+      const override = overrideOf(item)
+      setSaid(undefined)
       record([{ item: item.id, side, state: 'examined', ...given, ...(override ? { override } : {}) }])
     },
-    [lifted, record],
+    [overrideOf, record],
   )
-  const lift = useCallback((item: Item, hold: HoldVerdict) => setLifting({ item, hold }), [])
-  const giveReason = (reason: string): void => {
-    if (lifting) setLifted((now) => new Map([...now, [lifting.item.id, { hold: lifting.hold.id, reason }]]))
+  const lift = useCallback((item: Item, hold: StandingHold) => setLifting({ item, hold }), [])
+  /** Goes on against a hold: for this test alone, or for all that it stops. */
+  const giveReason = (reason: string, isForAll: boolean): void => {
+    if (!lifting) return
+    const { item, hold } = lifting
+    if (isForAll) record([{ item: hold.id, side: hold.side, state: 'released', reason }])
+    else setLifted((now) => new Map([...now, [item.id, { hold: hold.id, reason }]]))
     setLifting(undefined)
   }
+  /** Which of two findings that do not agree is right: it is recorded once more, and ends the question. */
+  const decide = useCallback(
+    (right: Entry, other: Entry): void => {
+      const { item, side, state: found, value, qualifiers, reason } = right
+      record([
+        {
+          item,
+          side,
+          state: found,
+          settles: [right.id, other.id],
+          ...(value === undefined ? {} : { value }),
+          ...(qualifiers ? { qualifiers } : {}),
+          ...(reason === undefined ? {} : { reason }),
+        },
+      ])
+    },
+    [record],
+  )
   const liftFlag = (flag: FlagVerdict, reason: string): void => record([{ item: flag.id, side: flag.side, state: 'lifted', reason }])
   const isBlocked = (item: Item): boolean => heldBy.has(item.id) && !lifted.has(item.id)
+  const state: SheetState = { entryOf, isBlocked, overrideOf, ...(pick === 'both' ? {} : { sides: [pick] }) }
 
-  const normal = (item: Item): Draft[] => {
-    if (!item.normal || isBlocked(item)) return []
-    const override = lifted.get(item.id)
-    return sidesOf(item, pick === 'both' ? undefined : [pick]).map((side) => ({
-      item: item.id,
-      side,
-      state: 'examined' as const,
-      ...item.normal,
-      ...(override ? { override } : {}),
-    }))
+  /** One press, one row: the row in hand, or the first that is open. What needs a reading says so and is left. */
+  const markNormal = (): void => {
+    const item = rows.find((one) => one.id === place.row) ?? rows.find((one) => normalDrafts(one, state).length > 0) ?? rows[0]
+    if (!item || stop?.stop.id === 'story') return
+    const why = whyNotNormal(item, state)
+    const drafts = why === undefined ? normalDrafts(item, state) : []
+    if (why !== undefined) setSaid({ text: `${item.label}: ${why}.`, left: [] })
+    else if (drafts.length === 0) setSaid({ text: `${item.label} is answered already and stays as it is.`, left: [] })
+    else setSaid(undefined)
+    record(drafts)
+    goAfter(item.id)
   }
-  const markRest = (): void => record(rows.filter((item) => !item.answeredAlone && item.stage !== 'story' && !isAnswered(item)).flatMap(normal))
-  const move = (by: number): void => {
-    const at = rows.findIndex((item) => item.id === rowId)
+  const markRest = (): void => {
+    const { drafts, recorded, left } = restOfStop(rows, state)
+    record(drafts)
+    const names = recorded.map((item) => item.label).join(', ')
+    setSaid({
+      text: recorded.length > 0 ? `Recorded as examined and normal, ${recorded.length}: ${names}.` : 'Nothing could be recorded as normal here.',
+      left,
+    })
+  }
+  const takeBack = (): void => {
+    const batch = undo()
+    const labels = [
+      ...new Set(
+        batch.map((entry) => `${items.get(entry.item)?.label ?? pack.flags.find(({ id }) => id === entry.item)?.title ?? entry.item}${sideOf(entry)}`),
+      ),
+    ]
+    setSaid({ text: labels.length > 0 ? `Taken back: ${labels.join(', ')}.` : 'Nothing recorded here in this sitting is left to take back.', left: [] })
+  }
+  const goAfter = (id: string, by = 1): void => {
+    const at = rows.findIndex((item) => item.id === id)
     const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))]
     if (!next) return
-    setRowId(next.id)
+    goRow(next.id)
     document.getElementById(`row-${next.id}`)?.scrollIntoView({ block: 'nearest' })
   }
   const step = (by: number): void => {
     const at = stops.findIndex((one) => one.stop.id === stop?.stop.id)
     const next = stops[Math.min(stops.length - 1, Math.max(0, at + by))]
-    if (next) go(next.stop.id)
+    setSaid(undefined)
+    if (next) goStop(next.stop.id)
   }
   /** A digit is the grade itself where the item is graded, else the nth choice; it answers the sore side, or the side picked. */
   const grade = (digit: string): void => {
@@ -95,28 +143,35 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
     }
   }
   const openVerdict = (): void => void navigate(`/examinations/${detail.id}/verdict`)
-  const looking = { n: () => step(1), p: () => step(-1), v: openVerdict, '?': () => setShowKeys(true), ArrowDown: () => move(1), ArrowUp: () => move(-1) }
+  const looking = {
+    n: () => step(1),
+    p: () => step(-1),
+    v: openVerdict,
+    '/': () => document.getElementById('find-item')?.focus(),
+    '?': () => setShowKeys(true),
+    ArrowDown: () => goAfter(place.row, 1),
+    ArrowUp: () => goAfter(place.row, -1),
+  }
   const recording = {
-    '.': () => {
-      if (current) record(normal(current))
-      move(1)
-    },
+    '.': markNormal,
     '>': markRest,
     digit: (event: KeyboardEvent) => grade(event.key),
     r: () => setPick(pick === 'right' ? 'both' : 'right'),
     l: () => setPick(pick === 'left' ? 'both' : 'left'),
     b: () => setPick('both'),
-    x: () => current && setCouldNot(current),
-    u: undo,
+    x: () => (current ? setCouldNot(current) : setSaid({ text: 'Pick the row first: arrow keys, or a press on it.', left: [] })),
+    u: takeBack,
   }
   useKeys(isReadOnly ? looking : { ...looking, ...recording }, !couldNot && !lifting && !showKeys)
 
   return {
-    view, stored, record, stop, rows, rowId, setRowId, current, pick, isReadOnly, lifted,
-    go, goToItem, answer, lift, liftFlag, markRest, step, openVerdict,
+    view, entries, sending, record, decide, stop, rows, rowId: place.row, setRowId: goRow, current, pick, isReadOnly, lifted, said, setSaid,
+    go: goStop, goToItem, answer, lift, liftFlag, markRest, takeBack, step, openVerdict,
     couldNot, setCouldNot, lifting, setLifting, giveReason, showKeys, setShowKeys,
   } // prettier-ignore
 }
+
+const sideOf = ({ side }: Entry): string => (side === 'none' ? '' : ` ${side}`)
 
 /** What was tapped at the start fills the story once, and is not asked again. */
 function useComplaints(complaints: readonly string[], detail: ExaminationDetail, pack: Pack, record: (drafts: readonly Draft[]) => void, known: number): void {

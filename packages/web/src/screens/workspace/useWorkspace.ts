@@ -10,13 +10,18 @@ import {
   nerveLevels,
   openItems,
   priorityOf,
+  releaseOf,
   sidesOf,
   slotKey,
+  standingHolds,
+  standingRecord,
   tellingTests,
+  unexaminedCore,
   type Entry,
   type FlagVerdict,
   type Folded,
   type Item,
+  type Judgement,
   type Pack,
   type Side,
   type Stop,
@@ -51,7 +56,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
   const nerve = useMemo(() => nerveLevels(judged), [judged])
-  const state = useMemo(() => fold(entries), [entries])
+  const state = useMemo(() => standingRecord(entries, judged), [entries, judged])
   const items = itemsById(pack)
   const entryOf = useCallback(
     (item: string, side: Side): Entry | undefined => {
@@ -60,7 +65,10 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
     },
     [state],
   )
-  const heldBy = useMemo(() => new Map(judged.verdict.holds.flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
+  const heldBy = useMemo(() => new Map(standingHolds(judged).flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
+  const releasedBy = useMemo(() => releasesOf(judged), [judged])
+  const disagreements = useMemo(() => new Map(judged.disagreements.map((one) => [slotKey(one.stands.item, one.stands.side), one] as const)), [judged])
+  const unexamined = useMemo(() => unexaminedCore(judged), [judged])
   const { asked } = judged.verdict
 
   const isShown = useCallback(
@@ -118,10 +126,22 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
     items,
     entryOf,
     heldBy,
+    releasedBy,
+    disagreements,
+    unexamined,
     isAnswered,
     stops,
   }
 }
+
+/** The release of a hold by each item that it stops. */
+const releasesOf = (judged: Judgement): ReadonlyMap<string, Entry> =>
+  new Map(
+    judged.verdict.holds.flatMap((hold) => {
+      const release = releaseOf(hold, judged)
+      return release ? hold.stops.map((id) => [id, release] as const) : []
+    }),
+  )
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
 function firstProven(verdict: Verdict, entries: readonly Entry[]): string | undefined {

@@ -1,0 +1,36 @@
+import type { Tier } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Soft } from './controls'
+import { PunchedStrip, rangeWords, tierName } from './PunchedStrip'
+
+interface Ranged {
+  readonly floor: Tier | null
+  readonly ceiling: Tier | null
+  readonly priority: Tier | null
+}
+
+/** The strip with its words, in lists: what is settled by its tier, what is not as "Not settled", what a clinician set besides. */
+export function PriorityTag({ of: { floor, ceiling, priority } }: { readonly of: Ranged }) {
+  if (!floor || !ceiling) return null
+  const isSet = priority !== null && priority !== floor
+  return (
+    <Tag>
+      <PunchedStrip floor={floor} ceiling={ceiling} />
+      <Words>
+        {rangeWords(floor, ceiling)}
+        {isSet && <Soft as="div">set to {tierName(priority)}</Soft>}
+      </Words>
+    </Tag>
+  )
+}
+
+const Tag = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  flex: none;
+`
+const Words = styled.div`
+  width: 118px;
+  line-height: 1.2;
+`

@@ -1,0 +1,61 @@
+import { useState } from 'react'
+import { Label, TextField } from 'react-aria-components'
+import { useQueryClient } from '@tanstack/react-query'
+import { isReason } from '@kneecap-awl/core'
+import { api } from '../../api/http'
+import type { PatientSummary } from '../../api/queries'
+import { Button, Input, Soft } from '../../parts/controls'
+import { Dialogue } from '../../parts/Dialogue'
+import { SexChoice } from '../../parts/SexChoice'
+
+/** Corrects who the patient is. What it was stays in the trace, and examinations that are not signed learn the new age and sex. */
+export function CorrectPatient({ patient, onClose }: { readonly patient: PatientSummary; readonly onClose: () => void }) {
+  const [name, setName] = useState(patient.name)
+  const [birthDate, setBirthDate] = useState(patient.birthDate)
+  const [sex, setSex] = useState(patient.sex ?? '')
+  const [contact, setContact] = useState(patient.contact)
+  const [reason, setReason] = useState('')
+  const [fault, setFault] = useState('')
+  const client = useQueryClient()
+  const changed = {
+    ...(name.trim() === patient.name ? {} : { name }),
+    ...(birthDate === patient.birthDate ? {} : { birthDate }),
+    ...(sex === '' || sex === patient.sex ? {} : { sex }),
+    ...(contact.trim() === patient.contact ? {} : { contact }),
+  }
+  const correct = async (): Promise<void> => {
+    try {
+      await api('POST', `/api/patients/${patient.id}/corrections`, { ...changed, reason })
+      await client.invalidateQueries()
+      onClose()
+    } catch (error) {
+      setFault((error as Error).message)
+    }
+  }
+  return (
+    <Dialogue title="Correct who this is" isOpen onClose={onClose}>
+      <TextField value={name} onChange={setName}>
+        <Label>Name</Label>
+        <Input />
+      </TextField>
+      <TextField value={birthDate} onChange={setBirthDate} type="date">
+        <Label>Birth date</Label>
+        <Input $mono />
+      </TextField>
+      <SexChoice value={sex} onChange={setSex} />
+      <TextField value={contact} onChange={setContact}>
+        <Label>Where to reach the patient, for the letter</Label>
+        <Input />
+      </TextField>
+      <TextField value={reason} onChange={setReason}>
+        <Label>Why it is corrected</Label>
+        <Input />
+      </TextField>
+      {fault && <p role="alert">{fault}</p>}
+      <Button $tone="copper" isDisabled={Object.keys(changed).length === 0 || !isReason(reason)} onPress={() => void correct()}>
+        Correct it
+      </Button>
+      <Soft>What it was, your name and the reason stay with the patient. Rules that read the age are judged again in every draft; signed ones stay.</Soft>
+    </Dialogue>
+  )
+}

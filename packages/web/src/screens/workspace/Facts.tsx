@@ -1,0 +1,103 @@
+import { sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Soft } from '../../parts/controls'
+import { SinceWhen } from './SinceWhen'
+import { ValueControl, type Answer } from './ValueControl'
+import { Segments } from './WordChoice'
+
+interface Props {
+  readonly pack: Pack
+  readonly items: readonly Item[]
+  readonly because: ReadonlyMap<string, string>
+  readonly sides: readonly Side[]
+  readonly startedAt: string
+  readonly isReadOnly: boolean
+  readonly entryOf: (item: string, side: Side) => Entry | undefined
+  readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
+}
+
+/** Facts that are told, two in a row where there is room. */
+export function Facts({ items, because, ...props }: Props) {
+  return (
+    <List>
+      {items.map((item) => (
+        <Fact key={item.id} id={`row-${item.id}`}>
+          <span>{item.label}</span>
+          <Answers>
+            {sidesOf(item, props.sides).map((side) => (
+              <span key={side}>
+                {item.sided && props.sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
+                <FactControl {...props} item={item} side={side} />
+              </span>
+            ))}
+          </Answers>
+          {(because.get(item.id) ?? item.hint) && (
+            <Hint title={item.hint}>{because.has(item.id) ? `asked because: ${because.get(item.id) ?? ''}` : item.hint}</Hint>
+          )}
+        </Fact>
+      ))}
+    </List>
+  )
+}
+
+function FactControl({
+  pack,
+  item,
+  side,
+  startedAt,
+  isReadOnly,
+  entryOf,
+  onAnswer,
+}: Omit<Props, 'items' | 'because'> & { readonly item: Item; readonly side: Side }) {
+  const entry = entryOf(item.id, side)
+  const set = (answer: Answer): void => onAnswer(item, side, answer)
+  const extras = Object.values(item.qualifiers).some((qualifier) => qualifier.inRow)
+  if (item.kind === 'moment')
+    return <SinceWhen key={String(entry?.value)} label={item.label} usual={item.unit} entry={entry} startedAt={startedAt} isDisabled={isReadOnly} onSet={set} />
+  if (item.kind !== 'sign' || extras)
+    return <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={isReadOnly} mirrored={false} onAnswer={set} />
+  const told = entry?.value === undefined ? undefined : entry.value === 'present' ? 'yes' : 'no'
+  return (
+    <Segments
+      label={item.label}
+      options={['no', 'yes']}
+      calm={['no']}
+      value={told}
+      isDisabled={isReadOnly}
+      mirrored={false}
+      onPick={(word) => set({ value: word === 'yes' ? 'present' : 'absent' })}
+    />
+  )
+}
+
+const List = styled.ul`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0 24px;
+  @media (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`
+const Fact = styled.li`
+  display: grid;
+  grid-template-columns: minmax(104px, 1fr) minmax(0, max-content);
+  align-items: center;
+  align-content: center;
+  gap: 1px 8px;
+  min-height: 44px;
+  padding: 3px 0;
+  line-height: 1.2;
+  border-top: 1px solid ${({ theme }) => theme.rule};
+  scroll-margin: 90px;
+`
+const Answers = styled.div`
+  display: grid;
+  justify-items: end;
+  gap: 4px;
+`
+const Hint = styled(Soft)`
+  grid-column: 1 / -1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`
