@@ -56,7 +56,7 @@ export { ENTRY_SCHEMA, EXAMINATION_FILE_SCHEMA, examinationFile, readExamination
 export { clinicalNote, noteText, type NoteSection } from './report/note.js'
 export { pathwaysOf, type PathwayStep } from './report/pathways.js'
 export { referralLetter, type Letter } from './report/letter.js'
-export { complaintWords, findingWords, isAbnormalEntry, namedFirst, rangeWords, sideWord, tierName } from './report/words.js'
+export { complaintWords, findingWords, isAbnormalEntry, rangeWords, sideWord, tierName } from './report/words.js'
 export { shownVerdict, type ShownVerdict } from './report/shownVerdict.js'
 export { publicVerdict } from './report/publicVerdict.js'
 export { examinedNormal, normalByKey, sidesOf, type Recorder } from './record/examinedNormal.js'

@@ -56,6 +56,21 @@ describe('how a finding is answered', () => {
     fireEvent.blur(passive)
     expect(answer).toHaveBeenCalledWith({ qualifiers: { active: 120, passive: 125 } })
   })
+  it('a range as full by eye in one touch, without a number, and a number takes its place', () => {
+    const answer = answering('knee', 'knee.move.flexion')
+    press('Bend, right: full, by eye')
+    expect(answer).toHaveBeenLastCalledWith({ value: 'normal' })
+    cleanup()
+    const again = answering('knee', 'knee.move.flexion', { value: 'normal' })
+    const passive = screen.getByLabelText('Bend, right, passive')
+    fireEvent.change(passive, { target: { value: '95' } })
+    fireEvent.blur(passive)
+    expect(again).toHaveBeenLastCalledWith({ qualifiers: { passive: 95 } })
+  })
+  it('what needs a reading has no such touch', () => {
+    answering('knee', 'vascular.ankle-index')
+    expect(screen.queryByRole('button')).toBeNull()
+  })
   it('laxity as equal in one touch, or as millimetres, which are then not equal', () => {
     const answer = answering('knee', 'knee.test.lachman')
     press(/equal to the other side, firm/)
@@ -134,14 +149,22 @@ describe('what could not be done', () => {
     ])
   })
   it('a hold is lifted only with a reason that says something', () => {
-    const onLift = vi.fn<(reason: string) => void>()
-    const hold = { id: 'h', title: 'Break not excluded', side: 'right' as const, reason: 'It may shift.', allowed: 'pulse', stops: [] }
+    const onLift = vi.fn<(reason: string, isForAll: boolean) => void>()
+    const awaits = [{ item: 'story.injury-at', side: 'none' as const, label: 'When the injury was' }]
+    const hold = { id: 'h', title: 'Break not excluded', side: 'right' as const, reason: 'It may shift.', allowed: 'pulse', stops: ['a', 'b'], awaits }
     show(<LiftDialogue about={{ item: itemOf('knee', 'knee.test.mcmurray'), hold }} onClose={() => undefined} onLift={onLift} />)
-    const lift = screen.getByRole('button', { name: 'Lift the hold for this item' })
-    expect(lift.hasAttribute('disabled')).toBe(true)
-    fireEvent.change(screen.getByLabelText('Your reason for doing it anyway'), { target: { value: 'film seen, no break' } })
-    fireEvent.click(lift)
-    expect(onLift).toHaveBeenCalledWith('film seen, no break')
+    expect(screen.getByText(/not known: when the injury was/)).toBeTruthy()
+    const [all, one] = ['Release it for all 2 tests', 'Only for this test'].map((name) => screen.getByRole('button', { name })) as [HTMLElement, HTMLElement]
+    const reason = screen.getByLabelText('Your reason for going on')
+    fireEvent.change(reason, { target: { value: ' - … -' } })
+    expect([all, one].map((button) => button.hasAttribute('disabled'))).toEqual([true, true])
+    fireEvent.change(reason, { target: { value: 'film seen, no break' } })
+    fireEvent.click(all)
+    fireEvent.click(one)
+    expect(onLift.mock.calls).toEqual([
+      ['film seen, no break', true],
+      ['film seen, no break', false],
+    ])
   })
 })
 
@@ -190,8 +213,11 @@ describe('a row of the sheet', () => {
         hold={undefined}
         isLifted={false}
         isReadOnly={false}
+        disagreements={[]}
         onFocus={() => undefined}
+        onGo={() => undefined}
         onAnswer={() => undefined}
+        onDecide={() => undefined}
         onLift={() => undefined}
         onCouldNot={() => undefined}
         {...more}
@@ -205,7 +231,7 @@ describe('a row of the sheet', () => {
     expect(screen.getByText(/norm 0 or beyond/).textContent).toBe('norm 0 or beyond')
   })
   it('says why it is asked, and why it is on hold', () => {
-    const hold = { id: 'h', title: 'Bent and cut', side: 'right', reason: 'A cut tendon tears on.', allowed: 'touch', stops: [] }
+    const hold = { id: 'h', title: 'Bent and cut', side: 'right', reason: 'A cut tendon tears on.', allowed: 'touch', stops: [], awaits: [] }
     row('elbow.test.cozen', { because: 'the outer epicondyle is sore', hold })
     expect(screen.getByText('asked because: the outer epicondyle is sore')).toBeTruthy()
     expect(screen.getByText(/On hold, bent and cut: A cut tendon tears on\./)).toBeTruthy()
@@ -213,7 +239,32 @@ describe('a row of the sheet', () => {
   })
   it('offers nothing to do when it is only read', () => {
     row('elbow.test.cozen', { isReadOnly: true })
-    expect(screen.queryByRole('button', { name: 'could not…' })).toBeNull()
+    expect(screen.queryByRole('button', { name: /could not be done/ })).toBeNull()
+  })
+  it('asks for what its hold waits for, and shows what two devices found until somebody says which is right', () => {
+    const [onGo, onDecide] = [vi.fn(), vi.fn()]
+    const awaits = [{ item: 'elbow.feel.radial-head', side: 'right', label: 'Radial head' }]
+    const [one, two] = [
+      ...entriesFor({ 'elbow.test.cozen': 'present' }, 'right', undefined, 'elbow'),
+      ...entriesFor({ 'elbow.test.cozen': 'absent' }, 'right', undefined, 'elbow'),
+    ]
+    row('elbow.test.cozen', {
+      hold: { id: 'h', title: 'Not excluded', side: 'right', reason: 'It may shift.', allowed: 'touch', stops: [], awaits },
+      disagreements: [{ stands: one, other: two }],
+      onGo,
+      onDecide,
+    })
+    press('Radial head')
+    expect(onGo).toHaveBeenCalledWith('elbow.feel.radial-head')
+    press(/absent is right$/)
+    expect(onDecide).toHaveBeenCalledWith(two, one)
+  })
+  it('has the place for "could not" in every row, in hand or not', () => {
+    for (const isCurrent of [true, false]) {
+      row('elbow.test.cozen', { isCurrent })
+      expect(screen.getByRole('button', { name: /could not be done, or not valid/ })).toBeTruthy()
+      cleanup()
+    }
   })
   it('opened, tells technique, meaning, trap and every figure with its source and that nobody checked it', () => {
     show(<ItemDetail item={itemOf('neck', 'neuro.test.spurling')} />)

@@ -14,8 +14,8 @@ afterEach(cleanup)
 describe('the punched strip', () => {
   it('says its range in words, so that priority is never colour alone', () => {
     show(<PunchedStrip floor="days" ceiling="now" />)
-    expect(screen.getByRole('img').getAttribute('aria-label')).toBe('Priority at least Days, could still be Now')
-    expect(rangeWords('here', 'here')).toBe('Here, settled')
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe('Priority: Not settled: Days to Now')
+    expect([rangeWords('here', 'here'), rangeWords('here', 'now')]).toEqual(['Here', 'Not settled: Here to Now'])
   })
 })
 

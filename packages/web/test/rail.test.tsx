@@ -12,6 +12,7 @@ import {
   sampleChance,
   sidesOf,
   tellingTests,
+  unexaminedCore,
   viewOf,
   type Entry,
   type Examination,
@@ -54,6 +55,7 @@ function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: st
       priority={priorityOf(judged)}
       earlier={endedFlags(judged)}
       open={openItems(judged)}
+      unexamined={unexaminedCore(judged)}
       conditions={conditionRanges(judged)}
       telling={tellingTests(judged)}
       nerve={nerveLevels(judged)}
@@ -77,9 +79,14 @@ const soft: Findings = {
 describe('the rail beside the sheet', () => {
   it('of nothing recorded: Here at least, Now at most, and what to ask first', () => {
     const { onGo } = rail([])
-    expect(screen.getByTestId('range').textContent).toBe('Herecould still be Now')
+    expect(screen.getByTestId('range').textContent).toBe('Not settled: Here to Now')
     const missing = within(screen.getByRole('list', { name: 'Missing findings' })).getAllByRole('button')
     expect(missing.length).toBe(5)
+    fireEvent.click(screen.getByRole('button', { name: /^and \d+ more$/ }))
+    expect(within(screen.getByRole('list', { name: 'Missing findings' })).getAllByRole('button').length).toBeGreaterThan(30)
+    fireEvent.click(screen.getByRole('button', { name: /of the core not examined$/ }))
+    const unexamined = screen.getByRole('region', { name: 'Core not examined' })
+    for (const { label } of view('knee').items.filter(({ depth }) => depth === 'core')) expect(unexamined.textContent).toContain(label)
     fireEvent.click(missing[0] as HTMLElement)
     expect(onGo).toHaveBeenCalledWith('story.trauma')
   })
@@ -231,23 +238,38 @@ describe('the story on one card', () => {
     )
     return onRecord
   }
-  it('"none of the rest" answers what is listed and open as absent, and never what has to be told', () => {
+  it('"none of the rest" shows what it is about to say, answers it as absent, and never what has to be told or asked by itself', () => {
     const onRecord = card(entriesFor({ 'story.trauma': 'present' }))
     fireEvent.click(screen.getByRole('button', { name: 'Asked, none of the rest' }))
+    const dialogue = screen.getByRole('dialog')
+    expect(dialogue.textContent).toMatch(/Stays open, asked one by one: .*Fever, chills or sweats/)
+    expect(onRecord).not.toHaveBeenCalled()
+    fireEvent.click(within(dialogue).getByRole('button', { name: /^All \d+ were asked/ }))
     const drafts = onRecord.mock.calls[0]?.[0] ?? []
     expect(drafts.length).toBeGreaterThan(5)
     expect(drafts.map((draft) => draft.item)).not.toContain('story.trauma')
     for (const draft of drafts) {
       const item = itemOf('knee', draft.item)
-      expect([item.mustBeTold, draft.state, draft.value]).toEqual([false, 'examined', item.normal?.value])
+      expect([item.mustBeTold, item.askedAlone, draft.state, draft.value]).toEqual([false, false, 'examined', item.normal?.value])
     }
   })
-  it('names what is not known yet', () => {
+  it('denies nothing of the patient card while it is closed, and no fact that changes the urgency in one go', () => {
+    const onRecord = card([])
+    expect(screen.queryByRole('button', { name: /none of the rest/ })?.textContent).toBe('Asked, none of the rest')
+    fireEvent.click(screen.getByRole('button', { name: 'Open the rest of the card' }))
+    fireEvent.click(screen.getByRole('button', { name: 'All of these asked: none of the rest' }))
+    fireEvent.click(screen.getByRole('button', { name: /^All \d+ were asked/ }))
+    const said = (onRecord.mock.calls[0]?.[0] ?? []).map((draft) => draft.item)
+    expect(said).toContain('patient.kidney')
+    for (const id of ['anticoagulant', 'immunosuppressed', 'cancer', 'pregnant', 'iv-drug-use', 'diabetes', 'sex']) expect(said).not.toContain(`patient.${id}`)
+    for (const id of ['prosthesis-here', 'metalwork-here']) expect(said).not.toContain(`knee.patient.${id}`)
+  })
+  it('names what was not asked yet', () => {
     card([])
-    expect(screen.getAllByText(/^not known yet: /).length).toBe(2)
+    expect(screen.getAllByText(/^not asked yet: /).length).toBe(2)
     cleanup()
     card(calm())
-    expect(screen.getAllByText('everything is known').length).toBe(2)
+    expect(screen.getAllByText('everything was asked').length).toBe(2)
     expect(screen.getByRole('button', { name: 'Asked, none of the rest' }).hasAttribute('disabled')).toBe(true)
   })
 })

@@ -27,6 +27,8 @@ const joint = (more: Partial<ExaminationSummary>): ExaminationSummary => ({
   packHash: pack.hash,
   signedAt: null,
   signedBy: null,
+  discardedAt: null,
+  discardReason: '',
   floor: 'now',
   ceiling: 'now',
   priority: 'now',
@@ -99,7 +101,7 @@ describe('the joints of one visit on the verdict', () => {
     visit('now', [joint({ floor: 'weeks', priority: 'weeks', ceiling: 'today' })])
     expect(screen.queryByRole('status')).toBeNull()
     expect(screen.getByRole('link', { name: 'right hip' }).getAttribute('href')).toBe('/examinations/the-hip/verdict')
-    expect(screen.getByText(/at least Weeks, could still be Today/)).toBeTruthy()
+    expect(screen.getByText(/Not settled: Weeks to Today/)).toBeTruthy()
   })
 })
 

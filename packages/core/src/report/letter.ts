@@ -15,7 +15,7 @@ import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
 import { acceptedWords, disagreementLines, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
 import { dayAndTime, dayOnly } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, isMeasured, namedFirst, rangeWords, sideWord, tierName } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, isMeasured, rangeWords, sideWord, tierName } from './words.js'
 
 export interface LetterPerson {
   readonly name: string
@@ -221,10 +221,14 @@ function wantedBy(
 }
 
 function openText(pack: Pack, judged: Judgement, zone: string | undefined): string {
-  const open = openItems(judged)
+  const labels = openItems(judged).map((item) => item.label)
   const accepted = acceptedWords(pack, judged, zone)
-  const names = open.length === 0 ? 'Nothing that could change the priority.' : `${namedFirst(open.map((item) => item.label))}.`
+  const isLong = labels.length > MOST_OPEN
+  const named = isLong ? `${labels.slice(0, MOST_OPEN).join('; ')}; and ${labels.length - MOST_OPEN} more, which the note lists` : labels.join('; ')
+  const names = labels.length === 0 ? 'Nothing that could change the priority.' : `${named}.`
   return accepted ? `${names} ${accepted}.` : names
 }
+/** A letter names what matters most; all of it stands in the note. */
+const MOST_OPEN = 8
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

@@ -83,11 +83,6 @@ export function entryLine(
   return `${itemsById(pack).get(entry.item)?.label ?? entry.item}${side === '' ? '' : ` ${side}`}: ${findingWords(pack, entry, zone)}`
 }
 
-const MOST_NAMED = 8
-/** The first eight names, and how many more there are. */
-export const namedFirst = (names: readonly string[]): string =>
-  `${names.slice(0, MOST_NAMED).join('; ')}${names.length > MOST_NAMED ? `; and ${names.length - MOST_NAMED} more` : ''}`
-
 /** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
 export function isAbnormalEntry(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
   const item = itemsById(pack).get(entry.item)

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import { Button } from './controls'
+import { LinkButton } from './controls'
 
 const FEW = 8
 
@@ -12,10 +12,11 @@ export function NameList({ names }: { readonly names: readonly string[] }) {
     <>
       {names.slice(0, FEW).join('; ')}
       {rest.length > 0 && <Rest $isOpen={isOpen}>; {rest.join('; ')}</Rest>}
+      {rest.length > 0 && ' '}
       {rest.length > 0 && (
-        <Button $tone="quiet" aria-expanded={isOpen} onPress={() => setOpen(!isOpen)}>
+        <LinkButton aria-expanded={isOpen} onPress={() => setOpen(!isOpen)}>
           {isOpen ? 'fewer' : `and ${rest.length} more`}
-        </Button>
+        </LinkButton>
       )}
     </>
   )

@@ -31,6 +31,9 @@ const Tag = styled.div`
   flex: none;
 `
 const Words = styled.div`
-  width: 118px;
+  width: 156px;
+  @media (max-width: 600px) {
+    width: auto;
+  }
   line-height: 1.2;
 `

@@ -12,7 +12,7 @@ export const rangeWords = (floor: Tier, ceiling: Tier): string => wordsOf(NAMED,
 /** Priority as a leather strip: filled holes up to the floor, rings up to the ceiling. Never colour alone. */
 export function PunchedStrip({ floor, ceiling, size = 'small' }: { readonly floor: Tier; readonly ceiling: Tier; readonly size?: 'small' | 'large' }) {
   return (
-    <Leather $size={size} role="img" aria-label={`Priority: ${rangeWords(floor, ceiling)}`}>
+    <Leather $size={size} role="img" aria-label={`Priority: ${rangeWords(floor, ceiling)}${floor === ceiling ? ', settled' : ''}`}>
       {[1, 2, 3, 4, 5].map((hole) => (
         <Hole key={hole} $size={size} $kind={hole <= HOLES[floor] ? 'filled' : hole <= HOLES[ceiling] ? 'ring' : 'prick'} />
       ))}

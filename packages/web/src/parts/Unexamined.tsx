@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { UnexaminedStop } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { Button, SmallTitle } from './controls'
+import { LinkButton, SmallTitle } from './controls'
 
 /** Every core item that nobody examined, stop by stop; opened by a press, and always whole on paper. */
 export function Unexamined({ unexamined, onGo }: { readonly unexamined: readonly UnexaminedStop[]; readonly onGo?: (item: string) => void }) {
@@ -10,10 +10,10 @@ export function Unexamined({ unexamined, onGo }: { readonly unexamined: readonly
   if (count === 0) return null
   return (
     <section aria-label="Core not examined">
-      <Button $tone="quiet" aria-expanded={isOpen} onPress={() => setOpen(!isOpen)} data-screen-only>
+      <LinkButton aria-expanded={isOpen} onPress={() => setOpen(!isOpen)} data-screen-only>
         {isOpen ? 'Close: ' : ''}
         {count} of the core not examined
-      </Button>
+      </LinkButton>
       <List $isOpen={isOpen}>
         {unexamined.map((stop) => (
           <div key={stop.stop}>
@@ -24,13 +24,7 @@ export function Unexamined({ unexamined, onGo }: { readonly unexamined: readonly
                 return (
                   <span key={item.id}>
                     {at > 0 && '; '}
-                    {onGo ? (
-                      <Button $tone="quiet" onPress={() => onGo(item.id)}>
-                        {words}
-                      </Button>
-                    ) : (
-                      words
-                    )}
+                    {onGo ? <LinkButton onPress={() => onGo(item.id)}>{words}</LinkButton> : words}
                   </span>
                 )
               })}
@@ -47,13 +41,6 @@ const List = styled.dl<{ $isOpen: boolean }>`
   gap: 6px;
   dd {
     margin: 0;
-  }
-  dd button {
-    min-height: 24px;
-    padding: 0 2px;
-    white-space: normal;
-    text-align: left;
-    text-decoration: underline;
   }
   @media print {
     display: grid;

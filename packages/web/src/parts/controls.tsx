@@ -54,6 +54,23 @@ export const Button = styled(AriaButton)<{ $tone?: 'plain' | 'copper' | 'quiet' 
     `}
 `
 
+/** A press that reads like a link: opens the rest of a list, goes to a row. */
+export const LinkButton = styled(AriaButton)`
+  padding: 0 2px;
+  min-height: 24px;
+  border: none;
+  background: none;
+  color: inherit;
+  text-align: left;
+  text-decoration: underline;
+  text-decoration-color: ${({ theme }) => theme.soft};
+  cursor: pointer;
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.copper};
+    outline-offset: 1px;
+  }
+`
+
 /** A choice in a row. Normal answers fill with ink, abnormal ones with copper. */
 export const Toggle = styled(AriaToggle)<{ $abnormal?: boolean }>`
   ${press}

@@ -40,6 +40,7 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   const [entries, setEntries] = useState<readonly Entry[]>(detail.entries)
   const [stored, setStored] = useState<Stored>({ kind: 'stored' })
   const [refused, setRefused] = useState<readonly Refused[]>([])
+  const [since] = useState(() => sittingSince(serverNow()))
   const latest = useRef(entries)
   useEffect(() => {
     latest.current = entries
@@ -100,10 +101,10 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   )
 
   const undo = useCallback((): readonly Entry[] => {
-    const batch = lastBatch(latest.current, { by, device: thisDevice(), since: sittingSince(serverNow()) })
+    const batch = lastBatch(latest.current, { by, device: thisDevice(), since })
     record(takingBack(latest.current, batch))
     return batch
-  }, [by, record])
+  }, [by, record, since])
 
   const tryAgain = useCallback(
     (ids: readonly string[]) => {

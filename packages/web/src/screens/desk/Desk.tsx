@@ -74,7 +74,7 @@ export function Desk() {
               )}
             </Loaded>
           </Card>
-          {pack && <Cautions cautions={pack.cautions} pack={pack.version} />}
+          <Foot>{pack && <Cautions cautions={pack.cautions} pack={pack.version} />}</Foot>
         </div>
       </Columns>
     </Shell>
@@ -99,6 +99,9 @@ const Filter = styled.div`
   > :first-child {
     flex: 1;
   }
+`
+const Foot = styled.div`
+  margin-top: 14px;
 `
 const Title = styled(SmallTitle)`
   margin: 16px 0 8px;

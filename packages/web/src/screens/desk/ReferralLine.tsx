@@ -45,7 +45,7 @@ export function ReferralLine({ referral, destination, callAgain }: Props) {
       </div>
       <Priority>
         <PunchedStrip floor={referral.tier} ceiling={referral.tier satisfies Tier} />
-        <span>{tierName(referral.tier)}</span>
+        <TierWord>{tierName(referral.tier)}</TierWord>
         <Button onPress={() => setAsking(true)}>Accepted…</Button>
       </Priority>
       <AcceptedBy referral={referral} isOpen={isAsking} onClose={() => setAsking(false)} />
@@ -89,6 +89,9 @@ function AcceptedBy({ referral, isOpen, onClose }: { readonly referral: Referral
 
 const Name = styled(Link)`
   font-weight: 650;
+`
+const TierWord = styled.span`
+  width: 52px;
 `
 const Priority = styled.div`
   display: flex;

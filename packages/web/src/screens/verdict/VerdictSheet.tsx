@@ -51,6 +51,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
   const [amending, setAmending] = useState(false)
   const { printed, print } = usePrint()
   const isSet = priority.tier !== verdict.floor
+  const isSettled = verdict.floor === verdict.ceiling
   const unexaminedCount = sheet.unexamined.reduce((sum, stop) => sum + stop.items.length, 0)
   const copy = (text: string, done: string): Promise<void> =>
     navigator.clipboard.writeText(text).then(
@@ -81,7 +82,11 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                     : `not everything that matters was examined: it could still be ${tierName(verdict.ceiling)}`}
                   {sheet.due ? ` · by ${dayAndTime(sheet.due)}` : ''}
                 </Soft>
-                <p>{tier?.meaning}</p>
+                <p>
+                  {isSettled || isSet
+                    ? tier?.meaning
+                    : 'Settle it, or leave it open with a reason and a plan when you sign. Until then take the more urgent way.'}
+                </p>
                 <SetPriority pack={pack} priority={priority} onSet={(draft) => void sheet.setPriority(draft)} />
               </div>
             </Head>

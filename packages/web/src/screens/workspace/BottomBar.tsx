@@ -54,7 +54,7 @@ export function BottomBar({ startedAt, stored, refused, onRefused, onKeys, onSto
 function words(stored: Stored): string {
   switch (stored.kind) {
     case 'stored':
-      return 'Everything sent is stored'
+      return 'Everything stored'
     case 'sending':
       return `Storing ${stored.count}`
     case 'waiting':

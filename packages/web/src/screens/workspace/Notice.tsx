@@ -1,6 +1,6 @@
 import { X } from 'lucide-react'
 import styled from 'styled-components'
-import { Button } from '../../parts/controls'
+import { Button, LinkButton } from '../../parts/controls'
 import type { Left } from './restOfStop'
 
 /** What a key has just done, and what it left. */
@@ -24,9 +24,9 @@ export function Notice({ said, onGo, onClose }: { readonly said: Said | undefine
                 {said.left
                   .filter((one) => one.why === why)
                   .map(({ item }) => (
-                    <Button key={item.id} $tone="quiet" onPress={() => onGo(item.id)}>
+                    <LinkButton key={item.id} onPress={() => onGo(item.id)}>
                       {item.label}
-                    </Button>
+                    </LinkButton>
                   ))}
               </p>
             ))}
@@ -42,9 +42,10 @@ export function Notice({ said, onGo, onClose }: { readonly said: Said | undefine
 
 const Place = styled.div`
   position: sticky;
-  bottom: 0;
+  bottom: -16px;
   z-index: 2;
   height: 0;
+  margin-top: auto;
 `
 const Box = styled.div`
   position: absolute;
@@ -63,8 +64,6 @@ const Box = styled.div`
   border-radius: 8px;
   box-shadow: 0 4px 18px rgb(0 0 0 / 18%);
   p button {
-    min-height: 24px;
-    padding: 0 6px;
-    text-decoration: underline;
+    margin-right: 6px;
   }
 `

@@ -197,7 +197,12 @@ const Buttons = styled.div`
 `
 const Middle = styled.div`
   position: relative;
+  display: flex;
+  flex-direction: column;
   padding: 12px 16px 24px;
+  > * {
+    flex: none;
+  }
   overflow: auto;
   outline: none;
 `

@@ -2,7 +2,7 @@ import { memo } from 'react'
 import { findingWords, isAbnormalEntry, type Disagreement, type Entry, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
 import { CircleSlash2 } from 'lucide-react'
 import styled from 'styled-components'
-import { Button, Soft } from '../../parts/controls'
+import { Button, LinkButton, Soft } from '../../parts/controls'
 import { isPointerDown } from '../../parts/pointer'
 import { timeOnly } from '../../parts/times'
 import { ArcBar } from './ArcBar'
@@ -87,15 +87,11 @@ function HoldLine(props: RowProps) {
       On hold, {hold.title.toLowerCase()}: {hold.reason}
       {hold.awaits.length > 0 && <> Not known yet:</>}
       {hold.awaits.map((one) => (
-        <Button key={`${one.item} ${one.side}`} $tone="quiet" onPress={() => onGo(one.item)}>
+        <LinkButton key={`${one.item} ${one.side}`} onPress={() => onGo(one.item)}>
           {one.label}
-        </Button>
+        </LinkButton>
       ))}
-      {isStopped(props) && !isReadOnly && (
-        <Button $tone="quiet" onPress={() => onLift(item, hold)}>
-          Go on anyway…
-        </Button>
-      )}
+      {isStopped(props) && !isReadOnly && <LinkButton onPress={() => onLift(item, hold)}>Go on anyway…</LinkButton>}
     </Because>
   )
 }
@@ -106,15 +102,14 @@ function Disagreements({ pack, item, disagreements, isReadOnly, onDecide }: RowP
     <Because key={stands.id} role="alert">
       Two devices do not agree{stands.side === 'none' ? '' : ` on the ${stands.side}`}; the more urgent stands.{' '}
       {[stands, other].map((one) => (
-        <Button
+        <LinkButton
           key={one.id}
-          $tone="quiet"
           isDisabled={isReadOnly}
           aria-label={`${item.label}: ${findingWords(pack, one)} is right`}
           onPress={() => onDecide(one, one === stands ? other : stands)}
         >
           {findingWords(pack, one)}, {one.by}, {timeOnly(one.at)}: this is right
-        </Button>
+        </LinkButton>
       ))}
     </Because>
   ))
@@ -200,10 +195,7 @@ const Because = styled.p`
   color: ${({ theme }) => theme.copper};
   button {
     font-size: 12px;
-    min-height: 24px;
-    white-space: normal;
-    text-align: left;
-    text-decoration: underline;
+    margin: 0 4px;
   }
 `
 const Cell = styled.div<{ $end?: boolean }>`

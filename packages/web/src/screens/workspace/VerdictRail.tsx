@@ -4,7 +4,7 @@ import type { Priority, ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, O
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
-import { Button, SmallTitle, Soft } from '../../parts/controls'
+import { LinkButton, SmallTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
@@ -72,9 +72,9 @@ export function VerdictRail({ pack, verdict, priority, earlier, open, unexamined
         ))}
       </ul>
       {open.length > FEW && (
-        <Button $tone="quiet" aria-expanded={isWhole} onPress={() => setWhole(!isWhole)}>
+        <LinkButton aria-expanded={isWhole} onPress={() => setWhole(!isWhole)}>
           {isWhole ? 'Fewer' : `and ${open.length - FEW} more`}
-        </Button>
+        </LinkButton>
       )}
       <Unexamined unexamined={unexamined} onGo={onGo} />
       <NerveLevel pack={pack} {...nerve} onGo={onGo} />

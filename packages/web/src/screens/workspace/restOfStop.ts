@@ -49,7 +49,10 @@ export function restOfStop(
   state: SheetState,
 ): { readonly drafts: readonly Draft[]; readonly recorded: readonly Item[]; readonly left: readonly Left[] } {
   const open = rows.filter((item) => sidesOf(item, state.sides).some((side) => state.entryOf(item.id, side) === undefined))
-  const judged = open.map((item) => ({ item, why: whyNotNormal(item, state) ?? (item.answeredAlone ? 'could exclude a Now or Today: by itself' : undefined) }))
+  const judged = open.map((item) => ({
+    item,
+    why: whyNotNormal(item, state) ?? (item.answeredAlone ? 'could exclude a Now or Today, answer each by itself' : undefined),
+  }))
   const recorded = judged.filter(({ why }) => why === undefined).map(({ item }) => item)
   return {
     recorded,

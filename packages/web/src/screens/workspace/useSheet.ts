@@ -33,6 +33,13 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
   const current = items.get(place.row)
   useComplaints(complaints, detail, pack, record, entries.length)
 
+  const go = useCallback(
+    (id: string): void => {
+      setSaid(undefined)
+      goStop(id)
+    },
+    [goStop],
+  )
   const goToItem = useCallback(
     (id: string): void => {
       const item = items.get(id)
@@ -166,7 +173,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
 
   return {
     view, entries, sending, record, decide, stop, rows, rowId: place.row, setRowId: goRow, current, pick, isReadOnly, lifted, said, setSaid,
-    go: goStop, goToItem, answer, lift, liftFlag, markRest, takeBack, step, openVerdict,
+    go, goToItem, answer, lift, liftFlag, markRest, takeBack, step, openVerdict,
     couldNot, setCouldNot, lifting, setLifting, giveReason, showKeys, setShowKeys,
   } // prettier-ignore
 }
