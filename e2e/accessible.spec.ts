@@ -1,17 +1,12 @@
 import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { address, begin, calmStory, expect, signIn, stop, test } from './support/journey'
+import { address, begin, calmStory, expect, openFromDesk, signIn, stop, test } from './support/journey'
 
 async function expectAccessible(page: Page, screen: string): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze()
   expect(violations.map((one) => `${screen}: ${one.id}: ${one.nodes.map((node) => node.target.join(' ')).join(', ')}`)).toEqual([])
   const tooWide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
   expect(tooWide, `${screen} scrolls sideways`).toBe(false)
-}
-
-async function openFromDesk(page: Page, patient: string): Promise<void> {
-  await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
-  await page.getByRole('link', { name: patient }).first().click()
 }
 
 for (const colorScheme of ['light', 'dark'] as const) {

@@ -31,16 +31,24 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
   await press('Enter', 'Enter')
   await tabTo(page, sheet(page).getByRole('button', { name: /^Where it hurts/ }))
   await press('Enter', 'Enter', 'Escape')
-  for (const name of ['Confirm: the rest none', 'Asked, none of the rest']) {
-    await tabTo(page, page.getByRole('button', { name }))
+  await tabTo(page, page.getByRole('button', { name: 'Open the rest of the card' }))
+  await press('Enter')
+  for (const name of ['All of these asked: none of the rest', 'Asked, none of the rest']) {
+    await tabTo(page, page.getByRole('button', { name }), 200)
     await press('Enter')
+    await tabTo(page, page.getByRole('dialog').getByRole('button', { name: /^All \d+ were asked/ }))
+    await press('Enter')
+  }
+  for (const name of ['Cancer: never', 'Fever, chills or sweats: no']) {
+    await tabTo(page, page.getByRole('radio', { name }), 200)
+    await press('Space')
   }
 
   for (const title of STOPS) {
     await press('n')
     await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
     const rows = await page.locator('[id^="row-"]').count()
-    for (let i = 0; i <= rows; i++) await press('.')
+    for (let i = 0; i < rows; i++) await press('.')
   }
   await press('p', 'p', 'p')
   await expect(page.getByRole('heading', { name: 'Feel', exact: true })).toBeVisible()

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { begin, calmStory, choose, expect, normalStop, range, sheet, sign, signIn, stop, test } from './support/journey'
+import { begin, calmStory, choose, expect, normalStop, openFromDesk, range, sheet, sign, signIn, stop, test } from './support/journey'
 
 test.use({ colorScheme: 'dark' })
 
@@ -24,7 +24,7 @@ test('the whole way from sign-in to a referral on the desk, by pointer and in th
   await page.keyboard.press('Escape')
 
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
-  await expect(page.getByTestId('verdict-tier')).toHaveText('Today')
+  await expect(page.getByTestId('verdict-tier')).toHaveText('Not settled: Today to Now')
   await expect(page.getByRole('main')).toContainText('Could still change it')
   await expect(page.getByRole('complementary', { name: 'Letter' })).toContainText('Letter to Orthopaedics on call')
   await page.getByLabel('Add to the letter').fill('Last ate at noon.')
@@ -44,7 +44,7 @@ test('the whole way from sign-in to a referral on the desk, by pointer and in th
   expect(file.signed.hash).toMatch(/^[0-9a-f]{64}$/)
 
   await page.emulateMedia({ media: 'print' })
-  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden()
+  await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeHidden()
   await expect(page.getByText('Letter to Orthopaedics on call')).toBeVisible()
   await page.emulateMedia({ media: 'screen' })
 
@@ -90,7 +90,7 @@ test('a clinician raises a priority by two presses, and lowers Today only with a
   await expect(page.getByRole('complementary', { name: 'Letter' })).toContainText('Letter to Orthopaedics on call')
   await page.getByRole('button', { name: 'Set the priority…' }).click()
   await page.getByRole('button', { name: 'Back to what the findings give' }).click()
-  await expect(page.getByTestId('verdict-tier')).toHaveText('Here')
+  await expect(page.getByTestId('verdict-tier')).toHaveText('Not settled: Here to Now')
 
   await page.getByRole('button', { name: 'Back to the sheet' }).click()
   await stop(page, 'Look and fluid')
@@ -109,7 +109,7 @@ test('a clinician raises a priority by two presses, and lowers Today only with a
   await expect(page.getByRole('status')).toContainText('Signed, sealed and referred')
   await expect(page.getByTestId('verdict-set')).toContainText('fluid was clear on aspiration. Dr Tobias Quill, consultant agreed')
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
-  await expect(page.getByRole('listitem').filter({ hasText: 'Set Sanderling' }).filter({ hasText: 'set Days' })).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Set Sanderling' }).filter({ hasText: 'set to Days' })).toBeVisible()
 })
 
 test('what could not be done stays unknown, and a hold is lifted only with a reason', async ({ page }) => {
@@ -120,19 +120,29 @@ test('what could not be done stays unknown, and a hold is lifted only with a rea
   const lachman = page.locator('[id="row-knee.test.lachman"]')
   await expect(lachman).toContainText('On hold')
   await lachman.getByRole('button', { name: 'Go on anyway…' }).click()
-  await expect(page.getByRole('button', { name: 'Lift the hold for this item' })).toBeDisabled()
-  await page.getByLabel('Your reason for doing it anyway').fill('film seen at the other hospital')
-  await page.getByRole('button', { name: 'Lift the hold for this item' }).click()
-  await lachman.getByRole('button', { name: 'could not…' }).click()
+  await expect(page.getByRole('button', { name: 'Only for this test' })).toBeDisabled()
+  await page.getByLabel('Your reason for going on').fill('film seen at the other hospital')
+  await page.getByRole('button', { name: 'Only for this test' }).click()
+  await lachman.getByRole('button', { name: /could not be done/ }).click()
   await page.getByRole('radio', { name: 'right', exact: true }).click()
   await page.getByRole('button', { name: 'guarding' }).click()
   await expect(lachman).toContainText('could not be done (guarding)')
-  await expect(range(page)).toContainText('could still be Now')
+  await expect(range(page)).toContainText('Not settled')
+
+  const valgus = page.locator('[id="row-knee.test.valgus-30"]')
+  await valgus.getByRole('button', { name: 'Go on anyway…' }).click()
+  await page.getByLabel('Your reason for going on').fill('film seen at the other hospital')
+  await page.getByRole('button', { name: /^Release it for all \d+ tests$/ }).click()
+  await expect(sheet(page).getByText(/^On hold/)).toHaveCount(0)
+  await page.reload()
+  await expect(sheet(page).getByText(/^On hold/)).toHaveCount(0)
+  await page.getByRole('button', { name: 'Verdict sheet' }).click()
+  await expect(page.getByRole('main')).toContainText(/released .* by Dr Isolde Brannock: film seen at the other hospital/)
 })
 
 test('a pulse that came back leaves the flag at Now until it is lifted by name', async ({ page }) => {
   await signIn(page)
-  await page.getByRole('link', { name: 'Corin Teasel' }).first().click()
+  await openFromDesk(page, 'Corin Teasel')
   await expect(range(page)).toHaveText('Nowsettled')
   const rail = page.getByRole('complementary', { name: 'Verdict' })
   const held = rail.getByRole('button', { name: /held since \d\d:\d\d/ })
@@ -160,7 +170,7 @@ test('a pulse that came back leaves the flag at Now until it is lifted by name',
 test('a blood thinner and the hour of its last dose reach the letter', async ({ page }) => {
   await signIn(page)
   await begin(page, { name: 'Thinned Turnstone', birthDate: '1950-03-03' })
-  await page.getByRole('button', { name: 'Open the card' }).click()
+  await page.getByRole('button', { name: 'Open the rest of the card' }).click()
   await page.getByRole('button', { name: 'Blood thinner: nothing ticked' }).click()
   await page.getByText('warfarin').click()
   await page.keyboard.press('Escape')

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { begin, choose, expect, range, sheet, signIn, stop, test, tick } from './support/journey'
+import { askedAlone, begin, choose, expect, noneOfTheRest, range, sheet, signIn, stop, test, tick } from './support/journey'
 
 test.beforeEach(async ({ page }) => signIn(page))
 
@@ -15,7 +15,7 @@ test('a fall at eighty that walks on, with a painful log roll, is Today: off the
   await stop(page, 'Stand and walk')
   await expect(page.locator('[id="row-hip.test.trendelenburg"]')).toContainText('On hold')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
-  await expect(page.getByTestId('verdict-tier')).toHaveText('Today')
+  await expect(page.getByTestId('verdict-tier')).toContainText('Today')
   await expect(page.getByRole('main')).toContainText('Off the leg')
 })
 
@@ -78,11 +78,14 @@ test('a leg raise that the foot makes worse, a slump that the chin changes and a
 test('an infant of seven weeks: Barlow out is Days, and a test that was cried through is not valid', async ({ page }) => {
   const birthDate = new Date(Date.now() - 50 * 86_400_000).toISOString().slice(0, 10)
   await begin(page, { name: 'Dunlin Infant', birthDate, joint: 'infant hip' })
-  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+  await noneOfTheRest(page)
+  await askedAlone(page)
   await stop(page, 'Hips')
   await page.getByRole('radio', { name: 'Barlow: can it be pushed out, left: out' }).click()
-  await page.locator('[id="row-infant-hip.test.ortolani"]').click()
-  await page.getByRole('button', { name: 'could not…' }).click()
+  await page
+    .locator('[id="row-infant-hip.test.ortolani"]')
+    .getByRole('button', { name: /could not be done/ })
+    .click()
   await page.getByRole('dialog').getByRole('radio', { name: 'right' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'not valid: crying or tense' }).click()
   await expect(page.locator('[id="row-infant-hip.test.ortolani"]')).toContainText('not valid')
@@ -90,7 +93,7 @@ test('an infant of seven weeks: Barlow out is Days, and a test that was cried th
 
 test('a hip is recorded with both leg lengths', async ({ page }) => {
   await begin(page, { name: 'Short Shelduck', birthDate: '1950-02-03', joint: 'hip' })
-  await page.getByLabel('Find another test or item').fill('Leg length')
+  await page.getByLabel('Find a test, item, flag or condition').fill('Leg length')
   await page.getByRole('option').first().click()
   await measure(page, /^Leg length.*right$/, '850')
   await measure(page, /^Leg length.*left$/, '866')
@@ -111,7 +114,7 @@ test('a knee whose hip is not calm: the hip is added in one step with the story,
   await begin(page, { name: 'Limping Lapwing', birthDate: '1952-02-02' })
   await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
   const visit = page.getByRole('region', { name: 'Same visit' })
-  await page.getByLabel('Find another test or item').fill('Hip gives the knee pain')
+  await page.getByLabel('Find a test, item, flag or condition').fill('Hip gives the knee pain')
   await page
     .getByRole('option', { name: /Hip gives the knee pain/ })
     .first()

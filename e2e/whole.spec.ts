@@ -1,5 +1,7 @@
 import type { Page } from '@playwright/test'
-import { begin, choose, expect, normalStop, range, sheet, signIn, stop, test, tick, type Start } from './support/journey'
+import { askedAlone, begin, choose, expect, noneOfTheRest, normalStop, range, sheet, signIn, stop, test, tick, type Start } from './support/journey'
+
+const FIND = 'Find a test, item, flag or condition'
 
 test.beforeEach(async ({ page }) => signIn(page))
 
@@ -21,8 +23,8 @@ async function quietStory(page: Page): Promise<void> {
   }
   const speed = sheet(page).getByRole('button', { name: 'How it started' })
   if ((await speed.count()) > 0) await choose(page, 'How it started', 'weeks')
-  await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
-  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+  await noneOfTheRest(page)
+  await askedAlone(page)
 }
 
 /** A joint, and what only its patient can tell: no key answers that. */
@@ -64,7 +66,7 @@ for (const [start, tell] of WHOLE)
 
 test('a test is found on the sheet by a misspelt name of a person, is recorded, and stands in the note', async ({ page }) => {
   await begin(page, { name: 'Found Fulmar', joint: 'neck', hasSide: false, view: 'back' })
-  await page.getByLabel('Find another test or item').fill('spurlings')
+  await page.getByLabel(FIND).fill('spurlings')
   await page.keyboard.press('Enter')
   await choose(page, /^other… Neck tilted back and to the side.*right$/, 'arm pain')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
@@ -73,7 +75,7 @@ test('a test is found on the sheet by a misspelt name of a person, is recorded, 
 
 test('what nobody asked for still counts: an unprompted calf squeeze moves the priority', async ({ page }) => {
   await begin(page, { name: 'Unasked Umbrette', joint: 'foot' })
-  await page.getByLabel('Find another test or item').fill('calf squeeze')
+  await page.getByLabel(FIND).fill('calf squeeze')
   await page.keyboard.press('Enter')
   await page.getByRole('radio', { name: 'Calf squeeze, right: absent' }).click()
   await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Achilles tendon rupture')

@@ -39,10 +39,16 @@ export interface Start {
   readonly view?: 'front' | 'back'
 }
 
+/** A day of 1986 that goes with a name, so that no two patients of a run are taken for one. */
+function birthDateOf(name: string): string {
+  const day = [...name].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 330, 7)
+  return new Date(Date.UTC(1986, 0, 1 + day)).toISOString().slice(0, 10)
+}
+
 /** Begins an examination of a new patient's joint, from the desk to the story. */
 export async function begin(
   page: Page,
-  { name, birthDate = '1986-05-04', side = 'right', urgent = false, joint = 'knee', hasSide = true, view = 'front' }: Start,
+  { name, birthDate = birthDateOf(name), side = 'right', urgent = false, joint = 'knee', hasSide = true, view = 'front' }: Start,
 ): Promise<void> {
   await page.getByRole('button', { name: 'Start an examination' }).click()
   await page.getByLabel('New patient, name').fill(name)
@@ -52,6 +58,13 @@ export async function begin(
   await page.getByRole('button', { name: 'Begin with the story' }).click()
   // The first journey of a run waits while the pack is read for the first time.
   await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible({ timeout: 30_000 })
+}
+
+/** Opens an examination from the desk by its patient: the desk is searched, as other journeys fill its first page. */
+export async function openFromDesk(page: Page, patient: string): Promise<void> {
+  await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
+  await page.getByLabel('Find an examination by patient').fill(patient)
+  await page.getByRole('link', { name: patient }).first().click()
 }
 
 /** Goes to a stop of the route. */
@@ -79,23 +92,74 @@ export async function tick(page: Page, label: string | RegExp, ...words: readonl
   await page.keyboard.press('Escape')
 }
 
-/** The story of a calm knee: since three weeks, in front, and nothing else; the patient card confirmed. */
+/** Opens the rest of the patient card and says that all of it was asked; then that the rest of the story was. Each is read first, then confirmed. */
+export async function noneOfTheRest(page: Page): Promise<void> {
+  const confirm = async (): Promise<void> => {
+    const dialogue = page.getByRole('dialog')
+    await dialogue.getByRole('button', { name: /^All \d+ were asked/ }).click()
+    await expect(dialogue).toBeHidden()
+  }
+  await page.getByRole('button', { name: 'Open the rest of the card' }).click()
+  await page.getByRole('button', { name: 'All of these asked: none of the rest' }).click()
+  await confirm()
+  const rest = page.getByRole('button', { name: 'Asked, none of the rest' })
+  if (!(await rest.isEnabled())) return
+  await rest.click()
+  await confirm()
+}
+
+/** Answers with "no" or "none", one by one, each fact that is asked by itself and has no answer yet. */
+export async function askedAlone(page: Page): Promise<void> {
+  const names = await sheet(page).evaluate((region) =>
+    [...region.querySelectorAll('li')]
+      .filter((fact) => !fact.querySelector('[data-selected]'))
+      .flatMap((fact) => [...fact.querySelectorAll('[role=radio], button')].map((one) => one.getAttribute('aria-label') ?? ''))
+      .filter((name) => /: (no|none|never)$/.test(name)),
+  )
+  for (const name of names)
+    await sheet(page)
+      .getByRole('radio', { name, exact: true })
+      .or(sheet(page).getByRole('button', { name, exact: true }))
+      .click()
+}
+
+/** The story of a calm knee: since three weeks, in front, and nothing else; the patient card asked. */
 export async function calmStory(page: Page): Promise<void> {
   await page.getByLabel('When it began, how long ago').fill('3')
   await page.getByLabel('When it began, how long ago').press('Enter')
   await choose(page, /When it began, unit/, 'weeks')
   await choose(page, 'How it started', 'weeks')
   await tick(page, /^Where it hurts/, 'front of the knee')
-  await page.getByRole('button', { name: 'Asked, none of the rest' }).click()
-  await page.getByRole('button', { name: 'Confirm: the rest none' }).click()
+  await noneOfTheRest(page)
+  await askedAlone(page)
 }
 
-/** Marks every row of a stop examined and normal, one by one, with the key for it. */
+/** What a key never answers: the usual reading of each row that wants one, by its label. */
+const READINGS: readonly (readonly [RegExp, string])[] = [
+  [/^Temperature/, '36.8'],
+  [/^Systolic|^Upper blood pressure/, '125'],
+  [/refill/i, '2'],
+  [/raises|Rises on/i, '25'],
+  [/Grip and release|open and close|fist/i, '25'],
+]
+
+/** Marks every row of a stop examined and normal, one by one, with the key for it, and takes the readings that it leaves. */
 export async function normalStop(page: Page, title: string): Promise<void> {
   await stop(page, title)
   const rows = await page.locator('[id^="row-"]').count()
   await page.getByRole('heading', { name: title, exact: true }).click()
-  for (let i = 0; i <= rows; i++) await page.keyboard.press('.')
+  for (let i = 0; i < rows; i++) await page.keyboard.press('.')
+  const open = await sheet(page).evaluate((region) =>
+    [...region.querySelectorAll<HTMLInputElement>('input[inputmode=decimal]')]
+      .filter((box) => box.value === '' && !box.closest('[id^="row-"]')?.querySelector('[data-selected]'))
+      .map((box) => box.getAttribute('aria-label') ?? ''),
+  )
+  for (const label of open) {
+    const reading = READINGS.find(([pattern]) => pattern.test(label))
+    if (!reading) continue
+    await sheet(page).getByLabel(label, { exact: true }).fill(reading[1])
+    await sheet(page).getByLabel(label, { exact: true }).press('Enter')
+  }
 }
 
 export const STOPS = [

@@ -70,3 +70,7 @@ async function refusalsOf(examination: string, batch: readonly Entry[], error: A
   const half = Math.ceil(rest.length / 2)
   return [...(await outcomesOf(examination, rest.slice(0, half))), ...(await outcomesOf(examination, rest.slice(half)))]
 }
+
+/** An entry under the time that the server gave it, with what its device had said. */
+export const underTime = (entry: Entry, at: string | undefined): Entry =>
+  at === undefined || at === entry.at ? entry : { ...entry, at, deviceAt: entry.deviceAt ?? entry.at }

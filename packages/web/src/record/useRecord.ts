@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useReducer, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 import { lastBatch, plainEntry, takingBack, type Entry } from '@kneecap-awl/core'
 import { serverNow, timeOfFinding } from '../api/clock'
@@ -8,7 +8,7 @@ import type { ExaminationDetail } from '../api/queries'
 import { sittingSince, thisDevice } from './device'
 import { newId } from './newId'
 import { outbox, type Refused } from './outbox'
-import { sendWaiting } from './sendWaiting'
+import { sendWaiting, underTime } from './sendWaiting'
 
 export type Draft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason' | 'override' | 'undoes' | 'settles'>>
 
@@ -38,8 +38,8 @@ const RETRY_MS = 2500
  */
 export function useRecord(detail: ExaminationDetail, by: string, amends: string | undefined): Recorded {
   const [entries, setEntries] = useState<readonly Entry[]>(detail.entries)
-  const [stored, setStored] = useState<Stored>({ kind: 'stored' })
-  const [refused, setRefused] = useState<readonly Refused[]>([])
+  const [stored, setStored] = useReducer(unlessAlike<Stored>, { kind: 'stored' })
+  const [refused, setRefused] = useReducer(unlessAlike<readonly Refused[]>, [])
   const [since] = useState(() => sittingSince(serverNow()))
   const latest = useRef(entries)
   useEffect(() => {
@@ -119,6 +119,9 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   return { entries, stored, refused, record, undo, tryAgain, setAside }
 }
 
+/** What is the same as before is not told again: each telling paints the whole sheet. */
+const unlessAlike = <T>(before: T, now: T): T => (JSON.stringify(before) === JSON.stringify(now) ? before : now)
+
 /** The record as the server has it: under its times, and without what it did not take. */
 function asStored(
   entries: readonly Entry[],
@@ -126,9 +129,7 @@ function asStored(
 ): readonly Entry[] {
   const isOther = (entry: Entry): boolean => times.has(entry.id) && times.get(entry.id) !== entry.at
   if (refused.length === 0 && !entries.some(isOther)) return entries
-  return entries
-    .filter((entry) => !refused.includes(entry.id))
-    .map((entry) => (isOther(entry) ? { ...entry, at: times.get(entry.id) ?? entry.at, deviceAt: entry.deviceAt ?? entry.at } : entry))
+  return entries.filter((entry) => !refused.includes(entry.id)).map((entry) => underTime(entry, times.get(entry.id)))
 }
 
 function stateAfter(error: unknown, count: number): Stored {

@@ -105,11 +105,12 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     })
   const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
   const refer = post(`/api/examinations/${detail.id}/referrals`, { ...(added.trim() ? { added: added.trim() } : {}) })
-  const after = (decision: Draft | undefined, work: () => Promise<unknown>) => async (): Promise<unknown> => {
-    if (decision) await recordDecision(detail, account?.name ?? '', decision)
-    return work()
+  /** Signs what is shown: the record as it stands on this screen, with what was decided just now. */
+  const sign = async (decision: Draft | undefined): Promise<void> => {
+    const decided = decision ? [await recordDecision(detail, account?.name ?? '', decision)] : []
+    const shown = { ...exam, entries: [...exam.entries, ...decided] }
+    await api('POST', `/api/examinations/${detail.id}/sign`, shownVerdict(shown, judgement(pack, shown)))
   }
-  const sign = post(`/api/examinations/${detail.id}/sign`, shownVerdict(exam, judged))
   return {
     ...worked,
     likely,
@@ -136,11 +137,11 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     due: dueHere(pack, detail.startedAt, priority.tier, verdict.flags),
     setPriority: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
     /** @param decision leaves the range open, where that has to be said first */
-    sign: (decision?: Draft) => act(after(decision, sign), 'Signed and sealed. The server reached the same verdict.'),
+    sign: (decision?: Draft) => act(() => sign(decision), 'Signed and sealed. The server reached the same verdict.'),
     refer: () => act(refer, 'Referred. Its clock runs on the desk.'),
     signAndRefer: (decision?: Draft) =>
       act(async () => {
-        await after(decision, sign)()
+        await sign(decision)
         await refer()
       }, 'Signed, sealed and referred. Its clock runs on the desk.'),
     tell: (referral: string, kind: Told, note: string) =>

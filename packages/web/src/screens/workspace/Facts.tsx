@@ -1,4 +1,5 @@
-import { sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { memo } from 'react'
+import { SIDES, sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { SinceWhen } from './SinceWhen'
@@ -17,39 +18,61 @@ interface Props {
 }
 
 /** Facts that are told, two in a row where there is room. */
-export function Facts({ items, because, ...props }: Props) {
+export function Facts({ items, because, sides, entryOf, ...props }: Props) {
   return (
     <List>
       {items.map((item) => (
-        <Fact key={item.id} id={`row-${item.id}`}>
-          <span>{item.label}</span>
-          <Answers>
-            {sidesOf(item, props.sides).map((side) => (
-              <span key={side}>
-                {item.sided && props.sides.length > 1 && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
-                <FactControl {...props} item={item} side={side} />
-              </span>
-            ))}
-          </Answers>
-          {(because.get(item.id) ?? item.hint) && (
-            <Hint title={item.hint}>{because.has(item.id) ? `asked because: ${because.get(item.id) ?? ''}` : item.hint}</Hint>
-          )}
-        </Fact>
+        <OneFact
+          key={item.id}
+          {...props}
+          item={item}
+          because={because.get(item.id)}
+          hasSides={item.sided && sides.length > 1}
+          {...entriesOf(item, sides, entryOf)}
+        />
       ))}
     </List>
   )
 }
 
-function FactControl({
-  pack,
-  item,
-  side,
-  startedAt,
-  isReadOnly,
-  entryOf,
-  onAnswer,
-}: Omit<Props, 'items' | 'because'> & { readonly item: Item; readonly side: Side }) {
-  const entry = entryOf(item.id, side)
+type Told = Partial<Record<Side, Entry | null>>
+
+/** What is told of each side that is asked: null where nothing is yet. */
+const entriesOf = (item: Item, sides: readonly Side[], entryOf: Props['entryOf']): Told =>
+  Object.fromEntries(sidesOf(item, sides).map((side) => [side, entryOf(item.id, side) ?? null]))
+
+interface FactProps extends Pick<Props, 'pack' | 'startedAt' | 'isReadOnly' | 'onAnswer'>, Told {
+  readonly item: Item
+  readonly because: string | undefined
+  readonly hasSides: boolean
+}
+
+/** Painted anew only when something is told of it: a card has some forty of them. */
+const OneFact = memo(function OneFact({ item, because, hasSides, right, left, none, ...props }: FactProps) {
+  const told = { right, left, none }
+  return (
+    <Fact id={`row-${item.id}`}>
+      <span>{item.label}</span>
+      <Answers>
+        {SIDES.filter((side) => told[side] !== undefined).map((side) => (
+          <span key={side}>
+            {hasSides && <Soft>{side === 'right' ? 'R ' : 'L '}</Soft>}
+            <FactControl {...props} item={item} side={side} entry={told[side] ?? undefined} />
+          </span>
+        ))}
+      </Answers>
+      {(because ?? item.hint) && <Hint title={item.hint}>{because === undefined ? item.hint : `asked because: ${because}`}</Hint>}
+    </Fact>
+  )
+})
+
+interface ControlProps extends Pick<Props, 'pack' | 'startedAt' | 'isReadOnly' | 'onAnswer'> {
+  readonly item: Item
+  readonly side: Side
+  readonly entry: Entry | undefined
+}
+
+function FactControl({ pack, item, side, entry, startedAt, isReadOnly, onAnswer }: ControlProps) {
   const set = (answer: Answer): void => onAnswer(item, side, answer)
   const extras = Object.values(item.qualifiers).some((qualifier) => qualifier.inRow)
   if (item.kind === 'moment')

@@ -39,7 +39,7 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
   const { item, isCurrent, because, onFocus } = props
   const take = (): void => onFocus(item.id)
   return (
-    <Row id={`row-${item.id}`} data-current={isCurrent || undefined} onFocusCapture={() => !isPointerDown() && take()} onClick={take}>
+    <Row id={`row-${item.id}`} data-current={isCurrent || undefined} onFocusCapture={() => !isPointerDown() && take()} onPointerUpCapture={take}>
       {because && <Because>asked because: {because}</Because>}
       <HoldLine {...props} />
       <Disagreements {...props} />
@@ -183,6 +183,10 @@ const Row = styled.div`
   padding: 5px 8px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   scroll-margin: 90px;
+  @media (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 28px;
+    gap: 6px 8px;
+  }
   &[data-current] {
     background: ${({ theme }) => theme.selection};
     border-radius: 8px;
@@ -203,9 +207,16 @@ const Cell = styled.div<{ $end?: boolean }>`
   gap: 4px;
   justify-items: ${({ $end }) => ($end ? 'end' : 'start')};
   min-width: 0;
+  @media (max-width: 700px) {
+    grid-column: ${({ $end }) => ($end ? '1' : '2 / 4')};
+    align-self: start;
+  }
 `
 const Last = styled.div`
   grid-column: -2 / -1;
+  @media (max-width: 700px) {
+    grid-row: 1;
+  }
   color: ${({ theme }) => theme.soft};
   button {
     min-height: 32px;
@@ -216,6 +227,7 @@ const Last = styled.div`
 `
 const Across = styled.div`
   grid-column: 1 / -2;
+  min-width: 0;
   display: flex;
   flex-wrap: wrap;
   justify-content: center;
@@ -223,6 +235,10 @@ const Across = styled.div`
   gap: 4px 16px;
 `
 const Middle = styled.div`
+  @media (max-width: 700px) {
+    grid-column: 1 / 3;
+    grid-row: 1;
+  }
   display: grid;
   justify-items: center;
   text-align: center;

@@ -64,6 +64,9 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 164px minmax(0, 1fr) 28px;
   gap: 10px;
+  @media (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr) auto minmax(0, 1fr);
+  }
   padding: 4px 8px;
   text-align: center;
   background: ${({ theme }) => theme.ground};

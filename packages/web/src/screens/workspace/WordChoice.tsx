@@ -74,6 +74,7 @@ export function Segments({ label, options, value, calm, isDisabled, mirrored, wo
   const spoken = (option: string): string => (word && word(option) !== option ? `${label}: ${option} ${word(option)}` : `${label}: ${option}`)
   return (
     <Group
+      $mirrored={mirrored}
       aria-label={label}
       selectionMode="single"
       selectedKeys={value === undefined ? [] : [value]}
@@ -103,7 +104,9 @@ export const Single = ({ label, name, selected, isDisabled, onPick }: SingleProp
   </Toggle>
 )
 
-const Group = styled(ToggleButtonGroup)`
+const Group = styled(ToggleButtonGroup)<{ $mirrored: boolean }>`
   display: flex;
+  flex-wrap: wrap;
+  justify-content: ${({ $mirrored }) => ($mirrored ? 'flex-end' : 'flex-start')};
   gap: 4px;
 `

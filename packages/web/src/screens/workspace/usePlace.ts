@@ -22,11 +22,16 @@ export function usePlace(): { readonly place: Place; readonly goStop: (stop: str
     setSeen(params)
     if (told.stop !== place.stop) setPlace(told)
   }
+  // Written past the router: nothing on the screen depends on it, and a reload, back and forward read it from the address.
   useEffect(() => {
-    if (place.stop !== told.stop || place.row === told.row) return
-    const timer = setTimeout(() => setParams(asParams(place), { replace: true, state }), REST_MS)
+    const timer = setTimeout(() => {
+      const url = new URL(window.location.href)
+      if (place.row === '' || url.searchParams.get('stop') !== place.stop || url.searchParams.get('row') === place.row) return
+      url.searchParams.set('row', place.row)
+      window.history.replaceState(window.history.state, '', url)
+    }, REST_MS)
     return () => clearTimeout(timer)
-  })
+  }, [place])
   const goStop = useCallback(
     (stop: string) => {
       setPlace({ stop, row: '' })

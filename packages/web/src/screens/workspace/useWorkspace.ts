@@ -134,14 +134,18 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   }
 }
 
-/** The release of a hold by each item that it stops. */
+const NO_RELEASES: ReadonlyMap<string, Entry> = new Map()
+
+/** The release of a hold by each item that it stops: the same empty one where none is, so that no row is painted for it. */
 const releasesOf = (judged: Judgement): ReadonlyMap<string, Entry> =>
-  new Map(
-    judged.verdict.holds.flatMap((hold) => {
-      const release = releaseOf(hold, judged)
-      return release ? hold.stops.map((id) => [id, release] as const) : []
-    }),
-  )
+  judged.decisions.releases.length === 0
+    ? NO_RELEASES
+    : new Map(
+        judged.verdict.holds.flatMap((hold) => {
+          const release = releaseOf(hold, judged)
+          return release ? hold.stops.map((id) => [id, release] as const) : []
+        }),
+      )
 
 /** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
 function firstProven(verdict: Verdict, entries: readonly Entry[]): string | undefined {
