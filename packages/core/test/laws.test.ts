@@ -56,6 +56,19 @@ describe('the verdict', () => {
       { numRuns: 150 },
     )
   })
+  it.each(thePack().regions.map((region) => region.id))('of a %s that is not settled names what would settle it', (region) => {
+    const view = viewOf(thePack(), region)
+    const about = { complaint: { region, sides: view.regions[0]?.side === false ? (['none'] as const) : (['right'] as const) }, asOf: AS_OF }
+    const ordinary = calmRecord(view, view.regions[0]?.ordinary ?? {})
+    fc.assert(
+      fc.property(fc.array(entryOf(atTheCouch(view)), { maxLength: 8 }), fc.boolean(), (entries, isCalm) => {
+        const told = entries.map((entry) => ({ ...entry, at: AFTERWARDS }))
+        const judged = judgement(view, { ...about, entries: isCalm ? [...ordinary, ...told] : told })
+        if (judged.verdict.floor !== judged.verdict.ceiling) expect(openItems(judged)).not.toEqual([])
+      }),
+      { numRuns: 25 },
+    )
+  })
   it('keeps the floor within the ceiling', () =>
     fc.assert(
       fc.property(someEntries, (entries) => {

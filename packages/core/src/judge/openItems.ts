@@ -4,7 +4,7 @@ import { activeHolds } from './holds.js'
 import { moreUrgent } from './priorityTier.js'
 import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
 import { settlingSet } from './settle.js'
-import { NO } from './truth.js'
+import { NO, UNKNOWN } from './truth.js'
 
 /** A finding that is still missing and matters to the priority. */
 export interface OpenItem {
@@ -36,6 +36,12 @@ export function openItems(judged: Judgement): readonly OpenItem[] {
     for (const clause of ready.clauses) {
       const set = settlingSet(clause.rule, NO, context, SIDE_INDEX[flag.side], prepared, cost)
       for (const slot of set ?? []) note(found, slot, tier, flag)
+    }
+    // A flag that is met may still be moved by a fact that nobody knows: that fact is missing too.
+    if (flag.truth !== 'met') continue
+    for (const modifier of ready.modifiers) {
+      if (modifier.rule.run(context, SIDE_INDEX[flag.side]) !== UNKNOWN) continue
+      for (const slot of settlingSet(modifier.rule, NO, context, SIDE_INDEX[flag.side], prepared, cost) ?? []) note(found, slot, tier, flag)
     }
   }
   return [...found.entries()]

@@ -69,7 +69,7 @@ export const CASES: readonly DemoCase[] = [
     base: 'normal',
     state: 'referred',
     setting: 'primary-care',
-    findings: [{ item: 'story.giving-way', value: 'on turning' }, ...looseLachman],
+    findings: [{ item: 'story.giving-way', value: 'on turning' }, { item: 'story.pain-worst', value: 4 }, ...looseLachman],
   },
   {
     who: 'stroud',

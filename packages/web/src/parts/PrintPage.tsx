@@ -19,8 +19,8 @@ const FONT = "font: 9pt 'Atkinson Hyperlegible Next Variable', sans-serif;"
 /** @example pageRule({ about: 'Odile Marsh', state: 'DRAFT', foot: 'Saltgate House' }) // '@page { … @top-left { content: "Odile Marsh"; … } … }' */
 export const pageRule = ({ about, state, foot }: Props): string =>
   `@page { size: A4; margin: 20mm 15mm 18mm;
-  @top-left { content: ${quoted(about)}; ${FONT} width: 75%; text-align: left; vertical-align: bottom; padding-bottom: 3mm; }
-  @top-right { content: ${quoted(state)}; ${FONT} font-weight: bold; text-align: right; vertical-align: bottom; padding-bottom: 3mm; }
+  @top-left { content: ${quoted(about)}; ${FONT} width: 58%; text-align: left; vertical-align: bottom; padding-bottom: 3mm; }
+  @top-right { content: ${quoted(state)}; ${FONT} font-weight: bold; width: 42%; text-align: right; vertical-align: bottom; padding-bottom: 3mm; }
   @bottom-left { content: ${quoted(foot)}; ${FONT} text-align: left; }
   @bottom-right { content: "page " counter(page) " of " counter(pages); ${FONT} text-align: right; } }`
 

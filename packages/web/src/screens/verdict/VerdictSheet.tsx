@@ -85,7 +85,9 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 <p>
                   {isSettled || isSet
                     ? tier?.meaning
-                    : 'Settle it, or leave it open with a reason and a plan when you sign. Until then take the more urgent way.'}
+                    : detail.signedAt
+                      ? 'It was signed while it was not settled: take the more urgent way until it is.'
+                      : 'Settle it, or leave it open with a reason and a plan when you sign. Until then take the more urgent way.'}
                 </p>
                 <SetPriority pack={pack} priority={priority} onSet={(draft) => void sheet.setPriority(draft)} />
               </div>
