@@ -39,7 +39,7 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     id: item.id,
     label: item.label,
     regions: whereOf(item),
-    ...(item.also.length > 0 ? { also: item.also.join(' ') } : {}),
+    ...otherNames(item),
     words: [item.structure, item.hint, item.stage, item.positive].filter(Boolean).join(' '),
     stage: item.stage,
     position: item.position,
@@ -49,7 +49,7 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     id: calc.id,
     label: calc.label,
     regions: [calc.region],
-    ...(calc.also.length > 0 ? { also: calc.also.join(' ') } : {}),
+    ...otherNames(calc),
     words: [calc.note, calc.source].filter(Boolean).join(' '),
   }))
   const flags = pack.flags.map((flag): LibraryEntry => ({
@@ -57,7 +57,7 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     id: flag.id,
     label: flag.title,
     regions: [flag.region],
-    ...(flag.also.length > 0 ? { also: flag.also.join(' ') } : {}),
+    ...otherNames(flag),
     words: `${flag.concept.replaceAll('-', ' ')} ${flag.why}`,
     tier: mostUrgent(flag.clauses.map((clause) => clause.tier)),
   }))
@@ -66,7 +66,7 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
     id: one.id,
     label: one.name,
     regions: [one.region],
-    ...(one.also.length > 0 ? { also: one.also.join(' ') } : {}),
+    ...otherNames(one),
     words: one.picture,
   }))
   const schools = pack.schools.map((one): LibraryEntry => ({
@@ -79,6 +79,9 @@ export function libraryIndex(pack: Pack): LibraryEntry[] {
   const sources = [...sourcesOf(pack)].map(([name, where]): LibraryEntry => ({ kind: 'source', id: name, label: name, regions: [...where].sort(), words: '' }))
   return [...merged([...items, ...scores, ...flags, ...conditions, ...schools], regions), ...sources]
 }
+
+/** The other names of a thing, as far as it has any. */
+const otherNames = ({ also }: { readonly also: readonly string[] }): { readonly also?: string } => (also.length > 0 ? { also: also.join(' ') } : {})
 
 /** What stands under the same name and the same last part of its id in several regions becomes one. */
 function merged(entries: readonly LibraryEntry[], regions: readonly string[]): LibraryEntry[] {
@@ -94,6 +97,7 @@ function merged(entries: readonly LibraryEntry[], regions: readonly string[]): L
         ? {
             ...first,
             words: words ?? '',
+            ...otherNames({ also: [...new Set([first.also, entry.also])].filter((names) => names !== undefined) }),
             regions: [...new Set([...first.regions, ...entry.regions])],
             ...(first.tier && entry.tier ? { tier: moreUrgent(first.tier, entry.tier) } : {}),
           }

@@ -6,17 +6,15 @@ import { api } from '../../api/http'
 import type { PatientSummary } from '../../api/queries'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
-import { SexChoice } from '../../parts/SexChoice'
+import { PatientFields, typedOf } from '../../parts/PatientFields'
 
 /** Corrects who the patient is. What it was stays in the trace, and examinations that are not signed learn the new age and sex. */
 export function CorrectPatient({ patient, onClose }: { readonly patient: PatientSummary; readonly onClose: () => void }) {
-  const [name, setName] = useState(patient.name)
-  const [birthDate, setBirthDate] = useState(patient.birthDate)
-  const [sex, setSex] = useState(patient.sex ?? '')
-  const [contact, setContact] = useState(patient.contact)
+  const [who, setWho] = useState(typedOf(patient))
   const [reason, setReason] = useState('')
   const [fault, setFault] = useState('')
   const client = useQueryClient()
+  const { name, birthDate, sex, contact } = who
   const changed = {
     ...(name.trim() === patient.name ? {} : { name }),
     ...(birthDate === patient.birthDate ? {} : { birthDate }),
@@ -34,19 +32,7 @@ export function CorrectPatient({ patient, onClose }: { readonly patient: Patient
   }
   return (
     <Dialogue title="Correct who this is" isOpen onClose={onClose}>
-      <TextField value={name} onChange={setName}>
-        <Label>Name</Label>
-        <Input />
-      </TextField>
-      <TextField value={birthDate} onChange={setBirthDate} type="date">
-        <Label>Birth date</Label>
-        <Input $mono />
-      </TextField>
-      <SexChoice value={sex} onChange={setSex} />
-      <TextField value={contact} onChange={setContact}>
-        <Label>Where to reach the patient, for the letter</Label>
-        <Input />
-      </TextField>
+      <PatientFields value={who} onChange={setWho} />
       <TextField value={reason} onChange={setReason}>
         <Label>Why it is corrected</Label>
         <Input />

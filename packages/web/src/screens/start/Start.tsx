@@ -9,7 +9,7 @@ import { currentPack, likePatients, patientById, patientSearch, type PatientSumm
 import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
 import { regionsFor } from '../../parts/regionsFor'
-import { SexChoice } from '../../parts/SexChoice'
+import { NOBODY, PatientFields } from '../../parts/PatientFields'
 import { ageWords, dayOnly } from '../../parts/times'
 import { Figure, type Sore } from './Figure'
 
@@ -17,13 +17,11 @@ import { Figure, type Sore } from './Figure'
 export default function Start() {
   const [params] = useSearchParams()
   const [patientId, setPatientId] = useState(params.get('patient') ?? '')
-  const [name, setName] = useState('')
-  const [birthDate, setBirthDate] = useState('')
-  const [sex, setSex] = useState<string>('')
+  const [typed, setTyped] = useState(NOBODY)
+  const { name, birthDate, sex, contact } = typed
   const [sore, setSore] = useState<Sore>()
   const [complaints, setComplaints] = useState<ReadonlySet<string>>(new Set())
   const [setting, setSetting] = useState<'primary-care' | 'emergency'>('primary-care')
-  const [contact, setContact] = useState('')
   const [fault, setFault] = useState('')
   const [isBeginning, setBeginning] = useState(false)
   /** The name and birth date of which somebody said that it is nobody who is here already. */
@@ -77,19 +75,7 @@ export default function Start() {
           <Who patientId={patientId} onPick={setPatientId} />
           {!patientId && (
             <Fields>
-              <TextField value={name} onChange={setName}>
-                <Label>New patient, name</Label>
-                <Input />
-              </TextField>
-              <TextField value={birthDate} onChange={setBirthDate} type="date">
-                <Label>Birth date</Label>
-                <Input $mono />
-              </TextField>
-              <SexChoice value={sex} onChange={setSex} />
-              <TextField value={contact} onChange={setContact}>
-                <Label>Where to reach the patient, for the letter</Label>
-                <Input />
-              </TextField>
+              <PatientFields nameLabel="New patient, name" value={typed} onChange={setTyped} />
               <Like like={like} isOther={isOther} onPick={setPatientId} onOther={() => setOther(key)} />
             </Fields>
           )}

@@ -1,9 +1,8 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { useQuery } from '@tanstack/react-query'
 import { complaintWords, localChoices, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { examination, packOf, type ExaminationDetail } from '../../api/queries'
+import type { ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Button, SectionTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
@@ -11,11 +10,11 @@ import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
 import { chanceWords } from '../../reason/useChances'
-import { Loaded } from '../../parts/Loaded'
 import { NameList } from '../../parts/NameList'
 import { PrintPage } from '../../parts/PrintPage'
 import { Unexamined } from '../../parts/Unexamined'
 import { ageAt, ageWords, dayAndTime } from '../../parts/times'
+import { useExamination } from '../../parts/useExamination'
 import { Changes } from './Changes'
 import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
@@ -29,19 +28,8 @@ import { WhyChain } from './WhyChain'
 
 export default function VerdictSheet() {
   const { id = '' } = useParams()
-  const detail = useQuery(examination(id))
-  const pack = useQuery(packOf(detail.data))
-  if (detail.data && pack.data && detail.isFetchedAfterMount) return <Verdict detail={detail.data} pack={pack.data} />
-  return (
-    <Shell heading={<h1 style={{ fontSize: 18 }}>Verdict</h1>}>
-      <Loaded
-        query={detail.data === undefined || !detail.isFetchedAfterMount ? { ...detail, data: undefined } : { ...pack, data: undefined }}
-        what="the examination"
-      >
-        {() => null}
-      </Loaded>
-    </Shell>
-  )
+  const found = useExamination(id, 'Verdict')
+  return 'opened' in found ? <Verdict {...found.opened} /> : found.waiting
 }
 
 /** After the examination: the strip, the proof as a chain, what would change it, what was not examined, the note and the letter. */
