@@ -105,14 +105,14 @@ describe('signing', () => {
 describe('after an amendment', () => {
   const referralOf = async (id: string) =>
     (await call('GET', `/api/examinations/${id}/referrals`)).json<{
-      referrals: { id: string; tier: string; dueAt: string; lastEvent: string; lastNote: string }[]
+      referrals: { id: string; tier: string; dueAt: string; lastEvent: string; lastNote: string; added: string | null }[]
     }>().referrals[0]
 
   it('an open referral follows: tier, clock and who has to be told, also when it was accepted', async () => {
     const id = await start()
     await send(id, [entry('story.trauma', 'present')])
     await server.sign(id)
-    await call('POST', `/api/examinations/${id}/referrals`, {})
+    await call('POST', `/api/examinations/${id}/referrals`, { added: 'Takes warfarin, INR 2.4 this morning.' })
     const before = await referralOf(id)
     await call('POST', `/api/referrals/${before?.id ?? ''}/events`, { kind: 'accepted', note: 'Dr Vane, registrar' })
     await send(id, [
@@ -120,7 +120,7 @@ describe('after an amendment', () => {
       entry('vascular.colour-foot', 'pale', { side: 'right', amends: 'seen at the door' }),
     ])
     const after = await referralOf(id)
-    expect(after).toMatchObject({ tier: 'now', lastEvent: 'changed' })
+    expect(after).toMatchObject({ tier: 'now', lastEvent: 'changed', added: 'Takes warfarin, INR 2.4 this morning.' })
     expect(after?.lastNote).toMatch(/became Now by an amendment; tell /)
     expect(after?.dueAt).not.toBe(before?.dueAt)
     const waiting = (await call('GET', '/api/referrals')).json<{ referrals: { id: string }[] }>().referrals

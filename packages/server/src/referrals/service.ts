@@ -57,15 +57,13 @@ export async function makeReferral(db: Db, loaded: Loaded, judged: Judgement, by
 
 /**
  * After an amendment a referral that is not closed follows the verdict: its tier, its clock and its letter, and whoever received it has to be
- * told, also when it was accepted already.
- * @returns how many changed
+ * told, also when it was accepted already. What its sender added stays.
  */
-export async function followAmendment(db: Db, loaded: Loaded, judged: Judgement, by: Sender): Promise<number> {
+export async function followAmendment(db: Db, loaded: Loaded, judged: Judgement, by: Sender): Promise<void> {
   const open = (await referralsOfExamination(db, loaded.row.id)).filter((referral) => referral.lastEvent !== 'closed')
-  if (open.length === 0) return 0
-  const { letter, tier, dueAt } = await referralFor(db, loaded, judged, by)
-  const changed = open.filter((referral) => referral.tier !== tier || sameInstant(referral.dueAt) !== sameInstant(dueAt))
-  for (const referral of changed)
+  for (const referral of open) {
+    const { letter, tier, dueAt } = await referralFor(db, loaded, judged, by, referral.added ?? undefined)
+    if (referral.tier === tier && referral.destination === letter.destination && sameInstant(referral.dueAt) === sameInstant(dueAt)) continue
     await addReferralEvent(db, {
       id: uuid7(),
       referral: referral.id,
@@ -75,12 +73,12 @@ export async function followAmendment(db: Db, loaded: Loaded, judged: Judgement,
       by: by.id,
       changed: { tier, dueAt, letter },
     })
-  return changed.length
+  }
 }
 
 const sameInstant = (iso: string | null): number | null => (iso === null ? null : Date.parse(iso))
 
 function changeWords(pack: Pack, was: string, becomes: string, letter: Letter): string {
   const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
-  return was === becomes ? `due time changed after an amendment; tell ${letter.to}` : `${name(was)} became ${name(becomes)} by an amendment; tell ${letter.to}`
+  return was === becomes ? `changed by an amendment; tell ${letter.to}` : `${name(was)} became ${name(becomes)} by an amendment; tell ${letter.to}`
 }
