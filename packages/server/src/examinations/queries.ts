@@ -48,7 +48,7 @@ export async function examinationsOfVisit(db: Db, visit: string): Promise<Examin
   return rows
 }
 
-/** What the desk lists: drafts that are neither signed nor discarded, the oldest first, or what was signed, the newest first. */
+/** What the desk lists: drafts that are neither signed nor discarded, or what was signed. The newest come first. */
 export interface DeskList {
   readonly state: 'draft' | 'signed'
   /** Part of the patient's name or number; empty for all. */
