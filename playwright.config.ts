@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: '.test/playwright',
   globalSetup: './e2e/support/application.ts',
-  timeout: 60_000,
+  timeout: 90_000,
   expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: true,

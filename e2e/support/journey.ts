@@ -118,8 +118,7 @@ export async function askedAlone(page: Page): Promise<void> {
   )
   for (const name of names)
     await sheet(page)
-      .getByRole('radio', { name, exact: true })
-      .or(sheet(page).getByRole('button', { name, exact: true }))
+      .locator(`[aria-label=${JSON.stringify(name)}]`)
       .click()
 }
 

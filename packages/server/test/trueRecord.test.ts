@@ -212,6 +212,15 @@ describe('who the patient is', () => {
     })
     expect((await add({ ...person, isNew: true })).statusCode).toBe(201)
   })
+  it('gives each a number of their own when several are made at once, and makes nobody twice', async () => {
+    const names = ['Ada Dunlin', 'Bel Curlew', 'Cy Sanderling', 'Dot Fulmar', 'Eve Garganey', 'Flo Merganser']
+    const made = await Promise.all(names.map((name, at) => add({ name, birthDate: `195${at}-02-03` })))
+    expect(made.map((answer) => answer.statusCode)).toEqual(names.map(() => 201))
+    const numbers = made.map((answer) => answer.json<{ localNumber: string }>().localNumber)
+    expect(new Set(numbers).size).toBe(names.length)
+    const twice = await Promise.all([1, 2, 3].map(() => add({ name: 'Gus Pochard', birthDate: '1961-05-06' })))
+    expect(twice.map((answer) => answer.statusCode).sort()).toEqual([201, 409, 409])
+  })
   it.each([
     ['without visible letters', '\u200b \u2060'],
     ['of digits', '12345'],

@@ -37,6 +37,11 @@ export async function addPatient(db: Db, site: string, patient: Patient): Promis
   ])
 }
 
+/** Makes new patients of a site one after the other until the transaction ends: two at once would get the same number, or be the same person. */
+export async function lockNewPatients(db: Db, site: string): Promise<void> {
+  await db.query("select pg_advisory_xact_lock(hashtextextended('new patient ' || $1, 0))", [site])
+}
+
 export async function nextLocalNumber(db: Db): Promise<string> {
   const { rows } = await db.query<{ n: number }>(
     "select coalesce(max(nullif(regexp_replace(local_number, '\\D', '', 'g'), '')::int), 4100) + 1 as n from patient",

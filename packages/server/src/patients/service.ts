@@ -1,10 +1,9 @@
 import { hasLetters, isReason, isSamePerson, LEAST_WORDS, plainText } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { uuid7 } from '../db/uuid7.js'
-import { draftsOfPatient } from '../examinations/queries.js'
-import { addEntries } from '../examinations/queries.js'
+import { addEntries, draftsOfPatient } from '../examinations/queries.js'
 import { badInput, HttpProblem, notFound, type FieldFault } from '../http/problem.js'
-import { addCorrection, addPatient, candidates, changePatient, nextLocalNumber, patientById, type Patient } from './queries.js'
+import { addCorrection, addPatient, candidates, changePatient, lockNewPatients, nextLocalNumber, patientById, type Patient } from './queries.js'
 import { personEntries } from './personEntries.js'
 
 export interface NewPatient {
@@ -55,6 +54,7 @@ const initials = (name: string): string[] =>
 export async function createPatient(db: Db, site: string, body: NewPatient, path = '/patient'): Promise<Patient> {
   const faults = personFaults(body, path)
   if (faults.length > 0) throw badInput(faults)
+  await lockNewPatients(db, site)
   const like = body.isNew ? [] : await likePatients(db, body)
   if (like.length > 0)
     throw new HttpProblem(409, 'possible-duplicate', 'Somebody of that name is here already. Choose that patient, or say that it is somebody else.', {

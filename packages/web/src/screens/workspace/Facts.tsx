@@ -18,13 +18,16 @@ interface Props {
 }
 
 /** Facts that are told, two in a row where there is room. */
-export function Facts({ items, because, sides, entryOf, ...props }: Props) {
+export function Facts({ pack, items, because, sides, startedAt, isReadOnly, entryOf, onAnswer }: Props) {
   return (
     <List>
       {items.map((item) => (
         <OneFact
           key={item.id}
-          {...props}
+          pack={pack}
+          startedAt={startedAt}
+          isReadOnly={isReadOnly}
+          onAnswer={onAnswer}
           item={item}
           because={because.get(item.id)}
           hasSides={item.sided && sides.length > 1}
@@ -47,7 +50,7 @@ interface FactProps extends Pick<Props, 'pack' | 'startedAt' | 'isReadOnly' | 'o
   readonly hasSides: boolean
 }
 
-/** Painted anew only when something is told of it: a card has some forty of them. */
+/** Painted anew only when something is told of it: a card has some forty of them, so each is given what it needs and nothing that changes besides. */
 const OneFact = memo(function OneFact({ item, because, hasSides, right, left, none, ...props }: FactProps) {
   const told = { right, left, none }
   return (

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { memo, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { ComboBox, Input as AriaInput, ListBox, ListBoxItem, Popover } from 'react-aria-components'
 import { leadsTo, libraryIndex, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
 import styled from 'styled-components'
@@ -20,7 +20,7 @@ interface Props {
  * The library's search over this joint: a test, an item, a flag or a condition, misspelt, by its abbreviation or under another name. What is
  * picked slides into its stop; a flag or a condition leads to the first item that is examined for it. Enter takes the first, Escape goes back.
  */
-export function FindItem({ pack, items, onPick }: Props) {
+export const FindItem = memo(function FindItem({ pack, items, onPick }: Props) {
   // A new round after each pick: the list closes and the field is empty again.
   const [round, setRound] = useState(0)
   const [text, setText] = useState('')
@@ -85,7 +85,7 @@ export function FindItem({ pack, items, onPick }: Props) {
       </Pop>
     </ComboBox>
   )
-}
+})
 
 const keyOf = ({ kind, id }: LibraryEntry): string => `${kind} ${id}`
 

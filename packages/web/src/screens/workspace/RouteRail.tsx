@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Position } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
@@ -16,7 +17,15 @@ const POSITION_WORDS: Readonly<Record<Position, string>> = {
 }
 
 /** The stops of the route, grouped by the patient's position; done and left, flags raised, holds. */
-export function RouteRail({ stops, current, onGo }: { readonly stops: readonly StopView[]; readonly current: string; readonly onGo: (stop: string) => void }) {
+export const RouteRail = memo(function RouteRail({
+  stops,
+  current,
+  onGo,
+}: {
+  readonly stops: readonly StopView[]
+  readonly current: string
+  readonly onGo: (stop: string) => void
+}) {
   return (
     <nav aria-label="Route">
       {stops.map(({ stop, items, answered, held, flags }, at) => {
@@ -39,7 +48,7 @@ export function RouteRail({ stops, current, onGo }: { readonly stops: readonly S
       })}
     </nav>
   )
-}
+})
 
 const Place = styled.p`
   margin: 12px 0 2px 12px;

@@ -125,7 +125,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           nerve={view.nerve}
           firstSeen={view.firstSeen}
           onGo={sheet.goToItem}
-          onSet={isReadOnly ? undefined : (draft) => sheet.record([draft])}
+          onSet={isReadOnly ? undefined : sheet.setPriority}
           onLift={isReadOnly ? undefined : sheet.liftFlag}
         />
       </Frame>

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { SIDES, slotKey, usualRange, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
@@ -19,7 +20,7 @@ interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onGo
 }
 
 /** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
-export function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
+export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
   const { entryOf, heldBy, verdict, disagreements } = view
   const current = rows.find((item) => item.id === rowId)
   return (
@@ -50,7 +51,7 @@ export function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years,
       {current && <ItemDetail item={current} />}
     </>
   )
-}
+})
 
 const NONE: RowProps['disagreements'] = []
 

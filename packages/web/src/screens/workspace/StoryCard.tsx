@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { normalByKey, sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
@@ -25,7 +25,7 @@ interface Props {
  * The story on one card: tap what is true, then say that the rest was asked. What changes the urgency is asked one by one, on the patient card
  * as in the story; the rest is denied only after it was shown what is about to be said.
  */
-export function StoryCard(props: Props) {
+export const StoryCard = memo(function StoryCard(props: Props) {
   const { pack, items, isAnswered, onRecord, sides, isReadOnly } = props
   const [isOpen, setOpen] = useState(false)
   const [denial, setDenial] = useState<Denial>()
@@ -98,7 +98,7 @@ export function StoryCard(props: Props) {
       <DenyDialogue denial={denial} onClose={() => setDenial(undefined)} onDeny={onRecord} />
     </Grid>
   )
-}
+})
 
 /** The facts of the card under their headings, in the order in which the headings first come. */
 function groupsOf(items: readonly Item[]): readonly (readonly [string, readonly Item[]])[] {

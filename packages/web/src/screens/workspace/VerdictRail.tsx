@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { localChoices, setWords } from '@kneecap-awl/core'
 import type { Priority, ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, UnexaminedStop, Verdict } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
@@ -33,7 +33,21 @@ interface Props {
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export function VerdictRail({ pack, verdict, priority, earlier, open, unexamined, conditions, telling, nerve, firstSeen, onGo, onSet, onLift }: Props) {
+export const VerdictRail = memo(function VerdictRail({
+  pack,
+  verdict,
+  priority,
+  earlier,
+  open,
+  unexamined,
+  conditions,
+  telling,
+  nerve,
+  firstSeen,
+  onGo,
+  onSet,
+  onLift,
+}: Props) {
   const [isWhole, setWhole] = useState(false)
   const set = setWords(pack, priority, siteZone())
   const now = verdict.flags.filter((flag) => flag.tier === 'now')
@@ -99,7 +113,7 @@ export function VerdictRail({ pack, verdict, priority, earlier, open, unexamined
       </Foot>
     </Rail>
   )
-}
+})
 
 /** Missing findings that are shown before the list is opened. */
 const FEW = 5

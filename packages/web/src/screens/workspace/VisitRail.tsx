@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { complaintWords, isAbnormalEntry, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
@@ -19,7 +19,7 @@ interface Props {
 }
 
 /** The other joints of this visit, each with its range, and the way to one more: in one step where a neighbour is not calm. */
-export function VisitRail({ detail, pack, sides, entryOf }: Props) {
+export const VisitRail = memo(function VisitRail({ detail, pack, sides, entryOf }: Props) {
   const { data: current } = useQuery(currentPack)
   const { add, fault, clear } = useAddJoint(detail.id)
   const [isOpen, setIsOpen] = useState(false)
@@ -63,7 +63,7 @@ export function VisitRail({ detail, pack, sides, entryOf }: Props) {
       />
     </Box>
   )
-}
+})
 
 /** Neighbours that were looked at and are not calm; one for each region. */
 function calledFor(pack: Pack, entryOf: Props['entryOf']): readonly { readonly opens: string; readonly label: string }[] {

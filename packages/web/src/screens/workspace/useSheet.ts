@@ -92,7 +92,8 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
     },
     [record],
   )
-  const liftFlag = (flag: FlagVerdict, reason: string): void => record([{ item: flag.id, side: flag.side, state: 'lifted', reason }])
+  const liftFlag = useCallback((flag: FlagVerdict, reason: string): void => record([{ item: flag.id, side: flag.side, state: 'lifted', reason }]), [record])
+  const setPriority = useCallback((draft: Draft): void => record([draft]), [record])
   const isBlocked = (item: Item): boolean => heldBy.has(item.id) && !lifted.has(item.id)
   const state: SheetState = { entryOf, isBlocked, overrideOf, ...(pick === 'both' ? {} : { sides: [pick] }) }
 
@@ -173,7 +174,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
 
   return {
     view, entries, sending, record, decide, stop, rows, rowId: place.row, setRowId: goRow, current, pick, isReadOnly, lifted, said, setSaid,
-    go, goToItem, answer, lift, liftFlag, markRest, takeBack, step, openVerdict,
+    go, goToItem, answer, lift, liftFlag, setPriority, markRest, takeBack, step, openVerdict,
     couldNot, setCouldNot, lifting, setLifting, giveReason, showKeys, setShowKeys,
   } // prettier-ignore
 }

@@ -69,6 +69,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const releasedBy = useMemo(() => releasesOf(judged), [judged])
   const disagreements = useMemo(() => new Map(judged.disagreements.map((one) => [slotKey(one.stands.item, one.stands.side), one] as const)), [judged])
   const unexamined = useMemo(() => unexaminedCore(judged), [judged])
+  const priority = useMemo(() => priorityOf(judged), [judged])
   const { asked } = judged.verdict
 
   const isShown = useCallback(
@@ -117,7 +118,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
     judged,
     firstSeen,
     verdict: judged.verdict,
-    priority: priorityOf(judged),
+    priority,
     earlier,
     open,
     conditions,
