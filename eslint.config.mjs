@@ -47,6 +47,13 @@ export default tseslint.config(
     plugins: { 'react-hooks': reactHooks },
     rules: {
       ...reactHooks.configs.recommended.rules,
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.name='tierName'] MemberExpression[property.name='floor']",
+          message: 'a floor alone heads nothing: say rangeWords(floor, ceiling), which says "Not settled" while the two differ',
+        },
+      ],
       ...forbid([{ group: ['@kneecap-awl/server*', 'pg', 'fastify'], message: 'the web application speaks to the server over HTTP' }]),
     },
   },

@@ -66,6 +66,12 @@ describe('the joints of one visit beside the sheet', () => {
     expect(screen.queryByText(/not calm/)).toBeNull()
     expect(screen.getByRole('button', { name: 'Also examine…' })).toBeTruthy()
   })
+  it('never heads another joint with its floor alone, and says what a clinician set', () => {
+    rail([], [joint({ floor: 'today' }), joint({ id: 'the-foot', region: 'foot', floor: 'here', ceiling: 'here', priority: 'weeks' })])
+    const [hip, foot] = screen.getAllByRole('link', { name: /^Also: / })
+    expect(hip?.textContent).toContain('Not settled: Today to Now')
+    expect(foot?.textContent).toMatch(/Here.*set to Weeks/)
+  })
   it('adds a neighbour that is not calm in one step, with the sore side and the story, and goes to it', async () => {
     answer.mockResolvedValue(json(201, { id: 'new-hip' }))
     const router = rail(hipHurts)

@@ -7,7 +7,7 @@ import { currentPack, type ExaminationDetail } from '../../api/queries'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import { Picker } from '../../parts/Picker'
-import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
+import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { regionsFor } from '../../parts/regionsFor'
 import { useAddJoint } from './useAddJoint'
 
@@ -33,8 +33,13 @@ export const VisitRail = memo(function VisitRail({ detail, pack, sides, entryOf 
       {detail.visitWith.map((one) => (
         <Other key={one.id} to={`/examinations/${one.id}`}>
           <span>Also: {complaintWords(one)}</span>
-          {one.floor && one.ceiling && <PunchedStrip floor={one.floor} ceiling={one.ceiling} />}
-          {one.floor && <Soft>{tierName(one.floor)}</Soft>}
+          {one.floor && one.ceiling && (
+            <>
+              <PunchedStrip floor={one.floor} ceiling={one.ceiling} />
+              <Soft>{rangeWords(one.floor, one.ceiling)}</Soft>
+            </>
+          )}
+          {one.priority && one.priority !== one.floor && <Soft>set to {tierName(one.priority)}</Soft>}
         </Other>
       ))}
       <div aria-live="polite">
