@@ -64,6 +64,8 @@ export async function begin(
 export async function openFromDesk(page: Page, patient: string): Promise<void> {
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
   await page.getByLabel('Find an examination by patient').fill(patient)
+  // Both lists are read anew: a draft stands above what was signed, once it is there.
+  await expect(page.getByText(/^Reading /)).toHaveCount(0)
   await page.getByRole('link', { name: patient }).first().click()
 }
 
