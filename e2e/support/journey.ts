@@ -64,8 +64,9 @@ export async function begin(
 export async function openFromDesk(page: Page, patient: string): Promise<void> {
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
   await page.getByLabel('Find an examination by patient').fill(patient)
-  // Both lists are read anew: a draft stands above what was signed, once it is there.
-  await expect(page.getByText(/^Reading /)).toHaveCount(0)
+  // Both lists are read anew, each in its time: a draft stands above what was signed once neither shows anybody else.
+  for (const title of ['Drafts', 'Signed'])
+    await expect(page.getByRole('region', { name: title }).getByRole('link').filter({ hasNotText: patient })).toHaveCount(0)
   await page.getByRole('link', { name: patient }).first().click()
 }
 
