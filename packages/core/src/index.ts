@@ -60,7 +60,7 @@ export { complaintWords, findingWords, isAbnormalEntry, rangeWords, sideWord, ti
 export { shownVerdict, type ShownVerdict } from './report/shownVerdict.js'
 export { publicVerdict } from './report/publicVerdict.js'
 export { examinedNormal, normalByKey, sidesOf, type Recorder } from './record/examinedNormal.js'
-export { lastBatch, takingBack } from './record/undo.js'
+export { lastBatch, saidAgain, takingBack } from './record/undo.js'
 export { isGapEntry } from './record/gaps.js'
 export { isSameEntry, recordHash } from './record/recordHash.js'
 export { hasLetters, isolated, plainEntry, plainText } from './record/plainText.js'

@@ -30,6 +30,23 @@ export function lastBatch(entries: readonly Entry[], { by, device, since }: Undo
   return mine.filter((entry) => Date.parse(recordedAt(entry)) === last)
 }
 
+/** What an entry says of its item and side, to be said once more by a new one. @example saidAgain(absentPulse) // { item: …, side: 'right', state: 'examined', value: 'absent' } */
+export const saidAgain = ({
+  item,
+  side,
+  state,
+  value,
+  qualifiers,
+  reason,
+}: Entry): Pick<Entry, 'item' | 'side' | 'state' | 'value' | 'qualifiers' | 'reason'> => ({
+  item,
+  side,
+  state,
+  ...(value === undefined ? {} : { value }),
+  ...(qualifiers ? { qualifiers } : {}),
+  ...(reason === undefined ? {} : { reason }),
+})
+
 /**
  * What takes a batch back: what stood before stands again, by a new entry; nothing is erased. Nothing is decided by an undo: a decision is
  * taken back, never made again.
@@ -41,17 +58,7 @@ export function takingBack(entries: readonly Entry[], batch: readonly Entry[]): 
   return batch.map(({ id, item, side }) => {
     const stood = before.get(slotKey(item, side))
     if (!stood || isDecided(stood.state)) return { item, side, state: 'not-examined', undoes: [id] }
-    const { state, value, qualifiers, reason, override, settles } = stood
-    return {
-      item,
-      side,
-      state,
-      undoes: [id],
-      ...(value === undefined ? {} : { value }),
-      ...(qualifiers ? { qualifiers } : {}),
-      ...(reason === undefined ? {} : { reason }),
-      ...(override ? { override } : {}),
-      ...(settles ? { settles } : {}),
-    }
+    const { override, settles } = stood
+    return { ...saidAgain(stood), undoes: [id], ...(override ? { override } : {}), ...(settles ? { settles } : {}) }
   })
 }

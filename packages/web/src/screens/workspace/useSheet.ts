@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { judgedSides, sidesOf, type Entry, type FlagVerdict, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
+import { judgedSides, saidAgain, sidesOf, type Entry, type FlagVerdict, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import type { Said } from './Notice'
@@ -77,18 +77,7 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
   /** Which of two findings that do not agree is right: it is recorded once more, and ends the question. */
   const decide = useCallback(
     (right: Entry, other: Entry): void => {
-      const { item, side, state: found, value, qualifiers, reason } = right
-      record([
-        {
-          item,
-          side,
-          state: found,
-          settles: [right.id, other.id],
-          ...(value === undefined ? {} : { value }),
-          ...(qualifiers ? { qualifiers } : {}),
-          ...(reason === undefined ? {} : { reason }),
-        },
-      ])
+      record([{ ...saidAgain(right), settles: [right.id, other.id] }])
     },
     [record],
   )
