@@ -31,8 +31,14 @@ export const contentFiles = (region?: string): SourceFile[] =>
     .sort((a, b) => (a.path < b.path ? -1 : 1))
 
 /** The pack of one region as a site with its own profile compiles it. */
-export const packWith = (region: string, profile: { readonly choices: readonly object[]; readonly windows?: object; readonly journeyHours?: number }): Pack =>
-  compilePack(contentFiles(region).map((file) => (file.path === 'profile.yaml' ? { ...file, text: JSON.stringify({ profile }) } : file)))
+export function packWith(region: string, profile: { readonly choices: readonly object[]; readonly windows?: object; readonly journeyHours?: number }): Pack {
+  const text = JSON.stringify({ profile })
+  const key = `${region} ${text}`
+  const pack = packsMade.get(key) ?? compilePack(contentFiles(region).map((file) => (file.path === 'profile.yaml' ? { ...file, text } : file)))
+  packsMade.set(key, pack)
+  return pack
+}
+const packsMade = new Map<string, Pack>()
 
 let kept: Pack | undefined
 export const thePack = (): Pack => (kept ??= compilePack(contentFiles()))
