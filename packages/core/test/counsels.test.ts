@@ -38,9 +38,9 @@ describe('what a fact calls for besides the priority', () => {
     const { verdict } = judged([...calm(), ...entriesFor(home)])
     expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])
     const examination = exam([...calm(), ...entriesFor(home)])
-    expect(noteText(clinicalNote(thePack(), examination, judgement(thePack(), examination)))).toContain(
+    expect(noteText(clinicalNote(judgement(thePack(), examination)))).toContain(
       'Mind also\n  Not safe at home: Not home as things are: admission, or the team that sees people at home the same day.',
     )
-    expect(publicVerdict(thePack(), examination, judgement(thePack(), examination))).toMatchObject({ counsels: [{ id: 'mod.unsafe-home' }] })
+    expect(publicVerdict(judgement(thePack(), examination))).toMatchObject({ counsels: [{ id: 'mod.unsafe-home' }] })
   })
 })

@@ -30,13 +30,13 @@ describe('what two devices found within minutes of each other', () => {
     const examination = exam(record(absent, normal))
     const judged = judgement(thePack(), examination)
     const line =
-      clinicalNote(thePack(), examination, judged)
+      clinicalNote(judged)
         .find(({ heading }) => heading === 'Two devices do not agree')
         ?.lines.join() ?? ''
     expect(line).toMatch(/absent \(Dr Brannock.*normal \(Dr Quill.*until a clinician decides/)
-    const letter = referralLetter(thePack(), examination, judged, { patient: { name: 'A B', birthDate: '1980-01-01' }, examiner: 'C', site: 'D' })
+    const letter = referralLetter(judged, { patient: { name: 'A B', birthDate: '1980-01-01' }, examiner: 'C', site: 'D' })
     expect(letter.paragraphs.find(({ heading }) => heading === 'Not agreed')?.text).toContain('absent')
-    expect(standingRecord(examination.entries, judged).get(`${PULSE}|right`)?.value).toBe('absent')
+    expect(standingRecord(judged).get(`${PULSE}|right`)?.value).toBe('absent')
   })
   it('is decided by a clinician who says which', () => {
     const decided = found('normal', 'two', 14, { settles: [absent.id, normal.id] })

@@ -131,11 +131,11 @@ describe('what was urgent earlier', () => {
   const texts = (entries: readonly Entry[]): { note: string; letter: string; open: object } => {
     const exam = knee(entries)
     const judged = judgement(pack, exam)
-    const letter = referralLetter(pack, exam, judged, { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here' })
+    const letter = referralLetter(judged, { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here' })
     return {
-      note: noteText(clinicalNote(pack, exam, judged)),
+      note: noteText(clinicalNote(judged)),
       letter: letter.paragraphs.map(({ heading, text }) => `${heading}: ${text}`).join('\n'),
-      open: publicVerdict(pack, exam, judged),
+      open: publicVerdict(judged),
     }
   }
   const UNTIL = 'Threatened limb artery after injury right: Now until Tue 10 Mar 2026, 09:40 UTC \\(.*Dorsalis pedis pulse right: absent.*\\)'

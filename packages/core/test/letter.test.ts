@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { checkEntries, clinicalNote, judgement, noteText, referralLetter, type Entry, type Letter } from '../src/index.js'
-import { daysAgo, entriesFor, exam, judged, thePack, type Findings } from './support.js'
+import { checkEntries, clinicalNote, itemsById, judgedSides, judgement, noteText, referralLetter, viewOf, type Entry, type Letter } from '../src/index.js'
+import { AS_OF, daysAgo, entriesFor, exam, judged, newId, thePack, type Findings } from './support.js'
 
 const about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here', zone: 'Europe/Oslo' }
 const letterOf = (findings: Findings): Letter => {
   const examination = exam(entriesFor(findings))
-  return referralLetter(thePack(), examination, judgement(thePack(), examination), about)
+  return referralLetter(judgement(thePack(), examination), about)
 }
 const background = (findings: Findings): string | undefined => letterOf(findings).paragraphs.find((one) => one.heading === 'Background')?.text
 
@@ -61,7 +61,7 @@ describe('a time in a letter', () => {
 describe('the check of pulse and nerve in a letter', () => {
   const checks = (...entries: readonly Entry[]): string | undefined => {
     const examination = exam(entries)
-    return referralLetter(thePack(), examination, judgement(thePack(), examination), about).paragraphs.find((one) => one.heading === 'Pulse and nerve')?.text
+    return referralLetter(judgement(thePack(), examination), about).paragraphs.find((one) => one.heading === 'Pulse and nerve')?.text
   }
   const at = (time: string, findings: Findings): Entry[] => entriesFor(findings, 'right', `2026-03-10T${time}:00Z`)
 
@@ -121,7 +121,7 @@ describe('what the receiver wants of a back', () => {
       asOf: '2026-03-10T09:00:00.000Z',
       entries: entriesFor(findings, 'right', '2026-03-10T09:00:00.000Z', 'back'),
     }
-    return referralLetter(thePack(), examination, judgement(thePack(), examination), about)
+    return referralLetter(judgement(thePack(), examination), about)
   }
   it('is taken from the record: bladder, saddle and power of both sides; the rest is wished for', () => {
     expect(letter().destination).toBe('dest.spinal-oncall')
@@ -137,7 +137,7 @@ describe('what the receiver wants of a back', () => {
 describe('the background in a note', () => {
   it('names what is not ordinary on the patient card, and calls only the rest usual', () => {
     const examination = exam(entriesFor({ 'patient.anticoagulant': ['warfarin'], 'patient.cancer': 'active', 'patient.diabetes': 'none' }))
-    const text = noteText(clinicalNote(thePack(), examination, judgement(thePack(), examination)))
+    const text = noteText(clinicalNote(judgement(thePack(), examination)))
     expect(text).toContain('Blood thinner: warfarin')
     expect(text).toContain('Cancer: active')
     expect(text).toContain('Asked and absent or usual: Diabetes\n')
@@ -164,12 +164,32 @@ describe('what the receiver wants before an operation', () => {
 describe('who the letter is about', () => {
   const first = (patient: object): string | undefined => {
     const record = exam(entriesFor({}))
-    return referralLetter(thePack(), record, judgement(thePack(), record), { ...about, patient: { ...about.patient, ...patient } }).paragraphs[0]?.text
+    return referralLetter(judgement(thePack(), record), { ...about, patient: { ...about.patient, ...patient } }).paragraphs[0]?.text
   }
   it('is told with the number and where the patient is reached, as far as they are known', () => {
     expect(first({ localNumber: 'H4101', contact: 'the lodge at Saltgate, with her daughter' })).toMatch(
       /^\u2068Wren Holloway\u2069, born 5 May 1986, number H4101\. Reached at \u2068the lodge at Saltgate, with her daughter\u2069\. Right knee, seen /,
     )
     expect(first({})).toMatch(/^\u2068Wren Holloway\u2069, born 5 May 1986\. Right knee, seen /)
+  })
+})
+
+describe.each(thePack().regions.map(({ id }) => id))('the letter and note of the %s', (region) => {
+  it('are the same whether they are written from the whole pack, as on the server, or from that of the region, as in the browser', () => {
+    const view = viewOf(thePack(), region)
+    const sides = judgedSides(view, { region, sides: ['right'] })
+    const abnormal = view.items.flatMap((item): Entry[] => {
+      const value = item.options.find((one) => !item.calm.includes(one) && one !== item.empty && !item.gaps.includes(one))
+      const finding = item.kind === 'multi' ? (value === undefined ? undefined : [value]) : item.kind === 'sign' ? 'present' : value
+      const side = item.sided ? (sides[0] ?? 'right') : 'none'
+      return finding === undefined || item.derive ? [] : [{ id: newId(), item: item.id, side, state: 'examined', value: finding, by: 'Dr Test', at: AS_OF }]
+    })
+    const examination = { complaint: { region, sides }, asOf: AS_OF, entries: abnormal }
+    const [ofPack, ofView] = [judgement(thePack(), examination), judgement(view, examination)]
+    expect(referralLetter(ofPack, about)).toEqual(referralLetter(ofView, about))
+    const note = noteText(clinicalNote(ofPack))
+    expect(note).toBe(noteText(clinicalNote(ofView)))
+    const renamed = view.items.filter((item) => item.label !== itemsById(thePack()).get(item.id)?.label && abnormal.some((entry) => entry.item === item.id))
+    for (const { label } of renamed) expect(note).toContain(label)
   })
 })

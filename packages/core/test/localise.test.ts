@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { localise, viewOf, type Entry, type Pack, type Side } from '../src/index.js'
+import { localise, viewOf, type Entry, type AnyPack, type Side } from '../src/index.js'
 import { entriesFor, thePack, type Findings } from './support.js'
 
 const pack = thePack()
@@ -29,7 +29,7 @@ function record(limb: 'arm' | 'leg', found: Readonly<Record<string, string>>, si
   return entriesFor(all, side)
 }
 const limbOf = (place: string): 'arm' | 'leg' => pack.lesions.lesions.find((one) => one.id === place)?.limb ?? 'arm'
-const best = (view: Pack, entries: readonly Entry[]) => localise(view, entries)[0]
+const best = (view: AnyPack, entries: readonly Entry[]) => localise(view, entries)[0]
 
 const UPPER_TRUNK = {
   'shoulder-abduction': '2',

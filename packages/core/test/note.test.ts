@@ -6,7 +6,7 @@ const recorder = { by: 'dr', at: AS_OF, newId }
 const sidesIn = (region: string): readonly Side[] => (viewOf(thePack(), region).regions[0]?.side === false ? ['right', 'left'] : ['right'])
 const noteOf = (region: string, entries: readonly Entry[]) => {
   const examination = { complaint: { region, sides: sidesIn(region) }, asOf: AS_OF, setting: 'primary-care' as const, entries }
-  return clinicalNote(thePack(), examination, judgement(thePack(), examination))
+  return clinicalNote(judgement(thePack(), examination))
 }
 const linesOf = (region: string, entries: readonly Entry[], heading: string): readonly string[] =>
   noteOf(region, entries).find((section) => section.heading === heading)?.lines ?? []

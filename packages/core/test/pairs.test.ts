@@ -79,9 +79,7 @@ describe('what moves the tier of what is not urgent by itself', () => {
 describe('the picture and the clock of a suspicion', () => {
   const out: Findings = { 'story.trauma': 'present', 'story.onset-at': daysAgo(0.125), 'elbow.screen.deformity': 'tip stands out behind' }
   const ways = (region: string, findings: Findings) => {
-    const examination = seen(region, findings)
-    const { verdict } = judgement(thePack(), examination)
-    return pathwaysOf(thePack(), examination, verdict)
+    return pathwaysOf(judgement(thePack(), seen(region, findings)))
   }
   it('a joint out of place: film first, six hours from the injury', () => {
     const way = ways('elbow', out).find((one) => one.id === 'path.dislocation')
@@ -93,8 +91,7 @@ describe('the picture and the clock of a suspicion', () => {
     const examination = seen('elbow', out)
     const without = { ...examination, entries: examination.entries.filter((entry) => entry.item !== 'story.onset-at') }
     expect(untimed).not.toHaveProperty('story.onset-at')
-    const { verdict } = judgement(thePack(), without)
-    expect(pathwaysOf(thePack(), without, verdict).find((one) => one.id === 'path.dislocation')?.clock).toEqual({ title: 'Back in place within six hours' })
+    expect(pathwaysOf(judgement(thePack(), without)).find((one) => one.id === 'path.dislocation')?.clock).toEqual({ title: 'Back in place within six hours' })
   })
   it('gives the other picture in pregnancy', () => {
     const broken: Findings = { 'story.trauma': 'present', 'story.onset-at': daysAgo(0.2), 'ankle.feel.lateral-malleolus-tip': '3' }
@@ -103,7 +100,7 @@ describe('the picture and the clock of a suspicion', () => {
   })
   it('stands in the letter for what decided the tier', () => {
     const examination = seen('elbow', out)
-    const letter = referralLetter(thePack(), examination, judgement(thePack(), examination), {
+    const letter = referralLetter(judgement(thePack(), examination), {
       patient: { name: 'Ada Quayside', birthDate: '1986-02-01' },
       examiner: 'Dr Mole',
       site: 'Harbour practice',

@@ -110,18 +110,18 @@ describe('a local choice', () => {
     ).toContain('days')
   })
   it('is told in the note, and nothing is while none is made', () => {
-    const note = (pack: Pack): string => noteText(clinicalNote(pack, hotKnee, judgement(pack, hotKnee)))
+    const note = (pack: Pack): string => noteText(clinicalNote(judgement(pack, hotKnee)))
     expect(note(hot)).toMatch(/Judged by local choices\n {2}Native hot joint in an adult: now for all/)
     expect(note(thePack())).not.toMatch(/local choices/)
   })
   it('may shorten how long a tier waits, and the note is due by it', () => {
     const quick = packWith('knee', { choices: [], windows: { today: 12 } })
     expect(windowsOf(quick).today).toBe(12)
-    expect(noteText(clinicalNote(quick, hotKnee, judgement(quick, hotKnee)))).toMatch(/Today; due by Tue 10 Mar 2026, 21:00 UTC/)
+    expect(noteText(clinicalNote(judgement(quick, hotKnee)))).toMatch(/Today; due by Tue 10 Mar 2026, 21:00 UTC/)
   })
   it('may say how far the hospital is: the way comes off the window of an infection, not of a ligament', () => {
     const far = packWith('knee', { choices: [], journeyHours: 3 })
-    const due = (pack: Pack, examination: Examination): string => noteText(clinicalNote(pack, examination, judgement(pack, examination)))
+    const due = (pack: Pack, examination: Examination): string => noteText(clinicalNote(judgement(pack, examination)))
     expect(due(far, hotKnee)).toMatch(/Today; due by Wed 11 Mar 2026, 06:00 UTC/)
     expect(due(packWith('knee', { choices: [], journeyHours: 1 }), hotKnee)).toMatch(/Today; due by Wed 11 Mar 2026, 09:00 UTC/)
     const torn = about('knee', { 'knee.test.lachman': { value: 9, qualifiers: { 'end-point': 'soft' } }, 'story.giving-way': 'on turning' })

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
-import type { Entry, Item, Pack, Side } from '../src/index.js'
+import type { Entry, Item, AnyPack, Side } from '../src/index.js'
 import { AS_OF, newId } from './support.js'
 
 /** Items that the law "more knowledge never widens the range" speaks of: those that are asked at the couch. */
-export const atTheCouch = (pack: Pack): Item[] =>
+export const atTheCouch = (pack: AnyPack): Item[] =>
   pack.items.filter((item) => item.depth !== 'on-demand' && item.stage !== 'result' && item.kind !== 'moment' && item.derive === undefined)
 
 /** Any value that an item can take, with the qualifiers of its row. */

@@ -74,7 +74,7 @@ describe('flow worse at a recheck', () => {
     const proof = judged.verdict.flags.find((flag) => flag.id === 'any.flag.pulse-change')?.proof
     const finding = proof && findingsOf(proof).find((one) => one.item === 'vascular.pulse-dorsalis-pedis' && one.before)
     expect(finding).toMatchObject({ value: 'absent', before: { value: 'normal', hours: 1.5 } })
-    expect(finding && findingLine(pack, finding)).toBe('Dorsalis pedis pulse right: absent, normal 1.5 h before')
+    expect(finding && findingLine(judged.pack, finding)).toBe('Dorsalis pedis pulse right: absent, normal 1.5 h before')
   })
   it('is judged along as it is judged anew, in whatever order the checks arrive', () => {
     const checks = [

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { compilePack, judgement, PackError, viewOf, type Pack, type Side } from '../src/index.js'
+import { compilePack, judgement, PackError, viewOf, type RegionPack, type Side } from '../src/index.js'
 import { truthOf, type Truth } from '../src/judge/truth.js'
 import type { RuleSource } from '../src/content/parseRule.js'
 import { AS_OF, contentFiles, entriesFor, type Findings } from './support.js'
@@ -100,9 +100,9 @@ const WORDS: readonly (readonly [rule: RuleSource, findings: Findings, truth: Tr
 const numbered = new Map([...new Set(WORDS.map(([rule]) => JSON.stringify(rule)))].map((rule, at) => [rule, `knee.calc.word-${at}`]))
 const file = (calcs: readonly object[]) => ({ path: 'regions/knee/words.yaml', text: JSON.stringify({ calcs }) })
 const calcOf = (id: string, when: unknown): object => ({ id, label: 'a word of the language', when, source: 'expert' })
-let made: Pack | undefined
+let made: RegionPack | undefined
 /** The knee, with each rule of the table as a calculated value of its own. */
-const knee = (): Pack =>
+const knee = (): RegionPack =>
   (made ??= viewOf(compilePack([...contentFiles('knee'), file([...numbered].map(([rule, id]) => calcOf(id, JSON.parse(rule) as unknown)))]), 'knee'))
 
 describe('the rule language', () => {
@@ -128,7 +128,7 @@ describe('the rule language', () => {
     ['a flag that is none', 'flag(knee.flag.tail)', /"knee\.flag\.tail" in .* is no item/],
     ['both of a state', `both(unseen(${PULSE}))`, /both\(\) takes a comparison/],
   ])('refuses %s, and says how to mend it', (_what, rule, reason) => {
-    const compile = (): Pack => compilePack([...contentFiles('knee'), file([calcOf('knee.calc.wrong', rule)])])
+    const compile = () => compilePack([...contentFiles('knee'), file([calcOf('knee.calc.wrong', rule)])])
     expect(compile).toThrow(PackError)
     try {
       compile()

@@ -144,12 +144,12 @@ describe('a range that could still be Now or Today', () => {
   it('stands in note and letter for as long as something is open', () => {
     const told = (entries: readonly Entry[]): string[] => {
       const judged = judgement(pack, exam(entries))
-      const letter = referralLetter(pack, exam(entries), judged, {
+      const letter = referralLetter(judged, {
         patient: { name: 'Wren Holloway', birthDate: '1986-05-05' },
         examiner: 'Dr Test',
         site: 'Here',
       })
-      return [noteText(clinicalNote(pack, exam(entries), judged)), letter.paragraphs.map((one) => one.text).join()]
+      return [noteText(clinicalNote(judged)), letter.paragraphs.map((one) => one.text).join()]
     }
     for (const text of told([accept('now')]))
       expect(text).toContain('Left open up to Now by Dr Test, Tue 10 Mar 2026, 09:20 UTC: would not lie down. Plan: again at noon')
@@ -161,12 +161,12 @@ describe('a priority that was set', () => {
   const lowered = judgement(pack, exam([...today, set('days', 'today', agreed)]))
   const texts = (entries: readonly Entry[]) => {
     const judged = judgement(pack, exam(entries))
-    const letter = referralLetter(pack, exam(entries), judged, {
+    const letter = referralLetter(judged, {
       patient: { name: 'Wren Holloway', birthDate: '1986-05-05' },
       examiner: 'Dr Test',
       site: 'Here',
     })
-    return { note: noteText(clinicalNote(pack, exam(entries), judged)), letter, text: letter.paragraphs.map((one) => `${one.heading}: ${one.text}`).join('\n') }
+    return { note: noteText(clinicalNote(judged)), letter, text: letter.paragraphs.map((one) => `${one.heading}: ${one.text}`).join('\n') }
   }
   it('stands in note and letter beside what was computed, and both are due by it', () => {
     const { note, text } = texts([...today, set('days', 'today', agreed)])
@@ -184,10 +184,10 @@ describe('a priority that was set', () => {
     expect(texts([...calm(), set('now', 'here')]).letter.destination).toBe('dest.ed-resus')
   })
   it('is told to other programs, and is part of what is compared at signing', () => {
-    expect(publicVerdict(pack, exam(today), lowered)).toMatchObject({
+    expect(publicVerdict(lowered)).toMatchObject({
       floor: 'today',
       priority: { tier: 'days', computed: 'today', set: { by: 'Dr Test', senior: 'Dr Quill, consultant' } },
     })
-    expect([shownVerdict(exam(today), lowered).priority, shownVerdict(exam(today), judgement(pack, exam(today))).priority]).toEqual(['days', 'today'])
+    expect([shownVerdict(lowered).priority, shownVerdict(judgement(pack, exam(today))).priority]).toEqual(['days', 'today'])
   })
 })

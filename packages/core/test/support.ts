@@ -10,6 +10,7 @@ import {
   type Examination,
   type Finding,
   type Pack,
+  type RegionPack,
   type Side,
   type SourceFile,
 } from '../src/index.js'
@@ -42,7 +43,7 @@ const packsMade = new Map<string, Pack>()
 
 let kept: Pack | undefined
 export const thePack = (): Pack => (kept ??= compilePack(contentFiles()))
-export const theKnee = (): Pack => viewOf(thePack(), 'knee')
+export const theKnee = (): RegionPack => viewOf(thePack(), 'knee')
 
 export const AS_OF = '2026-03-10T09:00:00.000Z'
 let count = 0
@@ -81,7 +82,7 @@ export const judged = (entries: readonly Entry[], side: Side = 'right') => judge
 export const flagIds = (entries: readonly Entry[], side: Side = 'right'): string[] => judged(entries, side).verdict.flags.map((flag) => flag.id)
 
 /** Card and core of a region examined and normal on both sides, begun three weeks ago. */
-export function calmRecord(view: Pack, age: number | Readonly<Record<string, number>>): Entry[] {
+export function calmRecord(view: RegionPack, age: number | Readonly<Record<string, number>>): Entry[] {
   // Two minutes before what a case tells: what it changes is no check done anew.
   const at = '2026-03-10T08:58:00.000Z'
   const told = { ...(typeof age === 'number' ? { 'patient.age-years': age } : age), 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }

@@ -29,14 +29,14 @@ describe('text as it is kept', () => {
   it('gives a note no heading that nobody wrote', () => {
     const sly = entriesFor({ 'knee.test.lachman': { state: 'could-not', reason: 'pain\n\nPriority\n  Here, settled' } })
     const examination = exam(sly)
-    const text = noteText(clinicalNote(thePack(), examination, judgement(thePack(), examination)))
+    const text = noteText(clinicalNote(judgement(thePack(), examination)))
     expect(text.split('\n').filter((line) => line === 'Priority')).toHaveLength(1)
     expect(plainEntry(sly[0] ?? ({} as never)).reason).toBe('pain Priority Here, settled')
   })
   it('keeps the birth date where it stands, whatever way the name is written', () => {
     const examination = exam(calm())
     const about = { patient: { name: 'Odile \u202eMarsh', birthDate: '1980-01-01' }, examiner: 'Dr A', site: 'B' }
-    const text = referralLetter(thePack(), examination, judgement(thePack(), examination), about).paragraphs[0]?.text ?? ''
+    const text = referralLetter(judgement(thePack(), examination), about).paragraphs[0]?.text ?? ''
     expect(text.startsWith(`${isolated('Odile Marsh')}, born 1 January 1980`) || text.startsWith(`${isolated('Odile Marsh')}, born 1 Jan 1980`)).toBe(true)
   })
 })

@@ -72,7 +72,7 @@ export async function newServer(name: string): Promise<Server> {
   }
   const shownFor: Server['shownFor'] = async (id) => {
     const examination = await examinationFor(id)
-    return shownVerdict(examination, judgement(pack, examination))
+    return shownVerdict(judgement(pack, examination))
   }
   /** What a clinician must say before a range that is still open can be signed. */
   const acceptFor = async (id: string): Promise<void> => {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { viewOf, type Pack } from '@kneecap-awl/core'
+import { viewOf } from '@kneecap-awl/core'
 import { thePack } from '../../core/test/support.js'
 import { layoutOf } from '../src/screens/workspace/layout.js'
 
-const pack: Pack = thePack()
+const pack = thePack()
 
 describe.each(pack.regions.map((region) => region.id))('the sheet of the %s', (id) => {
   const view = viewOf(pack, id)

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { ThemeProvider } from 'styled-components'
 import { vi } from 'vitest'
-import { viewOf, type Item, type Pack } from '@kneecap-awl/core'
+import { viewOf, type Item, type RegionPack } from '@kneecap-awl/core'
 import { thePack } from '../../core/test/support.js'
 import { currentPack } from '../src/api/queries'
 import { LIGHT } from '../src/theme/tokens'
@@ -32,4 +32,4 @@ export const itemOf = (region: string, id: string): Item => {
   if (!item) throw new Error(`${region} has no ${id}`)
   return item
 }
-export const view = (region: string): Pack => viewOf(thePack(), region)
+export const view = (region: string): RegionPack => viewOf(thePack(), region)

@@ -53,7 +53,8 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   const scale = source.scale === undefined ? undefined : scales.find((s) => s.id === source.scale)
   if (source.scale !== undefined && !scale) fault(`the scale "${source.scale}" is not defined`, 'define it under scales in pack.yaml')
   const options = source.kind === 'sign' ? ['absent', 'present'] : (scale?.grades ?? (source.options ?? []).map(String))
-  if (['grade', 'choice', 'multi'].includes(source.kind) && options.length < 2) fault(`a ${source.kind} needs at least two options`, 'list options, or name a scale')
+  if (['grade', 'choice', 'multi'].includes(source.kind) && options.length < 2)
+    fault(`a ${source.kind} needs at least two options`, 'list options, or name a scale')
   const gaps = source.gaps ?? gapsOf(options)
   const answers = options.filter((word) => !gaps.includes(word))
   const calm = source.kind === 'sign' ? ['absent'] : (source.calm ?? scale?.calm ?? answers.slice(0, 1)).map(String).filter((word) => !gaps.includes(word))
@@ -85,7 +86,11 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     lost: source.lost ?? [],
     carried: placed.region === 'shared' && (source.carried ?? scope !== 'episode'),
     also: source.also ?? [],
-    accuracy: (source.accuracy ?? []).map((a) => ({ ...a, checked: a.checked ?? false, ...(unverified.some((name) => a.source.includes(name)) ? { unverified: true } : {}) })),
+    accuracy: (source.accuracy ?? []).map((a) => ({
+      ...a,
+      checked: a.checked ?? false,
+      ...(unverified.some((name) => a.source.includes(name)) ? { unverified: true } : {}),
+    })),
     source: source.source ?? 'expert',
     sets: source.sets ?? [],
     answeredAlone: false,
@@ -116,7 +121,14 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
 }
 
 function qualifiersOf(source: ItemSource): Record<string, Qualifier> {
-  const reading = (name: string): Qualifier => ({ label: name, kind: 'number', unit: source.unit ?? '°', inRow: true, ...(source.min === undefined ? {} : { min: source.min }), ...(source.max === undefined ? {} : { max: source.max }) })
+  const reading = (name: string): Qualifier => ({
+    label: name,
+    kind: 'number',
+    unit: source.unit ?? '°',
+    inRow: true,
+    ...(source.min === undefined ? {} : { min: source.min }),
+    ...(source.max === undefined ? {} : { max: source.max }),
+  })
   return {
     ...Object.fromEntries((source.readings ?? []).map((name) => [name, reading(name)])),
     ...(source.kind === 'laxity' ? { 'end-point': END_POINT, equal: EQUAL } : {}),
@@ -136,7 +148,8 @@ function normalOf(source: ItemSource, options: readonly string[], calm: readonly
   const { normal, kind } = source
   if (typeof normal === 'object') {
     const { value, ...rest } = normal as Record<string, Scalar>
-    const shown = value === undefined ? undefined : kind === 'multi' ? [String(value)] : kind === 'choice' || kind === 'grade' || kind === 'sign' ? String(value) : value
+    const shown =
+      value === undefined ? undefined : kind === 'multi' ? [String(value)] : kind === 'choice' || kind === 'grade' || kind === 'sign' ? String(value) : value
     return { ...(shown === undefined ? {} : { value: shown }), ...(Object.keys(rest).length > 0 ? { qualifiers: rest } : {}) }
   }
   if (normal !== undefined) return { value: kind === 'multi' ? [String(normal)] : options.length > 0 ? String(normal) : normal }

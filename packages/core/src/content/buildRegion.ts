@@ -111,7 +111,12 @@ class RegionBuilder {
       const merged: FlagSource = Object.assign({}, ...templates, source, { clauses }) as FlagSource
       const missing = REQUIRED.filter((key) => !(key in merged))
       if (missing.length > 0 || clauses.length === 0) {
-        this.problems.push({ file: path, id: source.id, reason: `does not say ${[...missing, ...(clauses.length === 0 ? ['clauses'] : [])].join(', ')}`, cure: 'say it here or in the shared flag of that id' })
+        this.problems.push({
+          file: path,
+          id: source.id,
+          reason: `does not say ${[...missing, ...(clauses.length === 0 ? ['clauses'] : [])].join(', ')}`,
+          cure: 'say it here or in the shared flag of that id',
+        })
         return []
       }
       return [this.flag(merged as Required<FlagSource>, path, groups)]
@@ -124,7 +129,13 @@ class RegionBuilder {
       const name = conditional ? text.slice(0, -1) : text
       if (name.includes('.')) return { item: this.listed(name, path, source.id), conditional }
       const group = groups.find((g) => g.id === `${this.id}.ask.${name}` || g.id === `ask.${name}`)
-      if (!group) this.problems.push({ file: path, id: source.id, reason: `asks the group "${name}", which does not exist`, cure: `define ${this.id}.ask.${name} in prompts.yaml` })
+      if (!group)
+        this.problems.push({
+          file: path,
+          id: source.id,
+          reason: `asks the group "${name}", which does not exist`,
+          cure: `define ${this.id}.ask.${name} in prompts.yaml`,
+        })
       return { group: group?.id ?? name, conditional }
     })
     return {
@@ -163,7 +174,9 @@ class RegionBuilder {
       ...(source.validWhen === undefined ? {} : { validWhen: read(source.validWhen) }),
       ladder: (source.ladder ?? []).map((rung) => ({ value: String(rung.value), when: read(rung.when) })),
       points: (source.points ?? []).flatMap((part, at) =>
-        'oneOf' in part ? part.oneOf.map((level) => ({ points: level.points, when: read(level.when), oneOf: at })) : [{ points: part.points, when: read(part.when) }],
+        'oneOf' in part
+          ? part.oneOf.map((level) => ({ points: level.points, when: read(level.when), oneOf: at }))
+          : [{ points: part.points, when: read(part.when) }],
       ),
       source: source.source,
       ...(source.note === undefined ? {} : { note: source.note }),
@@ -184,14 +197,27 @@ class RegionBuilder {
   }
 
   modifiers(): Modifier[] {
-    return this.here(this.shelf.sources.modifiers).map(({ source, path }) => ({ classes: [], concepts: [], ...source, region: this.id, when: this.rule(source.when, path, source.id) }))
+    return this.here(this.shelf.sources.modifiers).map(({ source, path }) => ({
+      classes: [],
+      concepts: [],
+      ...source,
+      region: this.id,
+      when: this.rule(source.when, path, source.id),
+    }))
   }
 
   phrases(): Phrase[] {
     return this.here(this.shelf.sources.phrases).map(({ source: written, path }) => {
       const { id, says, covers = [], when } = inRegion(written, this.id)
-      if (covers.length === 0 && when === undefined) this.problems.push({ file: path, id, reason: 'is said of nothing', cure: 'name what it covers, or when it is said' })
-      return { id, region: this.id, says, covers: covers.map((item) => this.listed(item, path, id)), ...(when === undefined ? {} : { when: this.rule(when, path, id) }) }
+      if (covers.length === 0 && when === undefined)
+        this.problems.push({ file: path, id, reason: 'is said of nothing', cure: 'name what it covers, or when it is said' })
+      return {
+        id,
+        region: this.id,
+        says,
+        covers: covers.map((item) => this.listed(item, path, id)),
+        ...(when === undefined ? {} : { when: this.rule(when, path, id) }),
+      }
     })
   }
 
@@ -204,7 +230,13 @@ class RegionBuilder {
     const { gate, evidence, prior, ...rest } = source
     for (const { source: paper } of evidence ?? []) {
       const unsure = this.shelf.sources.pack?.source.unverified.find((name) => paper.includes(name))
-      if (unsure !== undefined) this.problems.push({ file: path, id: source.id, reason: `weighs with figures of ${unsure}, which are not verified`, cure: 'give it as expert, with a wide range' })
+      if (unsure !== undefined)
+        this.problems.push({
+          file: path,
+          id: source.id,
+          reason: `weighs with figures of ${unsure}, which are not verified`,
+          cure: 'give it as expert, with a wide range',
+        })
     }
     return {
       ...rest,
@@ -247,7 +279,11 @@ class RegionBuilder {
       const depth = item.stage === 'patient' ? 'card' : c ? 'core' : asked.has(item.id) ? 'prompted' : 'on-demand'
       const answeredAlone = alone.has(item.id) && item.stage !== 'story' && item.stage !== 'patient'
       if (depth === item.depth && !answeredAlone) continue
-      regional[item.id] = { depth, answeredAlone, ...(c ? { why: c.why, key: c.key, seconds: c.seconds, ...(c.label === undefined ? {} : { label: c.label }) } : {}) }
+      regional[item.id] = {
+        depth,
+        answeredAlone,
+        ...(c ? { why: c.why, key: c.key, seconds: c.seconds, ...(c.label === undefined ? {} : { label: c.label }) } : {}),
+      }
     }
     return regional
   }
@@ -255,7 +291,8 @@ class RegionBuilder {
   unique(things: readonly { readonly id: string }[]): void {
     const seen = new Set<string>()
     for (const { id } of things) {
-      if (seen.has(id)) this.problems.push({ file: `regions/${this.id}`, id, reason: 'the id is used twice in this region', cure: 'give one of the two another id' })
+      if (seen.has(id))
+        this.problems.push({ file: `regions/${this.id}`, id, reason: 'the id is used twice in this region', cure: 'give one of the two another id' })
       seen.add(id)
     }
   }
@@ -265,7 +302,12 @@ const REQUIRED = ['concept', 'title', 'to', 'inPlay', 'why', 'doNow', 'avoid', '
 const NEVER: RuleNode = { op: 'not', of: [{ op: 'leaf', leaf: { type: 'always', text: 'always' } }] }
 
 /** Rough starting bands, expert consensus: rare under 1 %, uncommon 1 to 5, occasional 5 to 15, common over 15. */
-const BANDS: Readonly<Record<string, readonly [number, number]>> = { rare: [0.001, 0.01], uncommon: [0.01, 0.05], occasional: [0.05, 0.15], common: [0.15, 0.35] }
+const BANDS: Readonly<Record<string, readonly [number, number]>> = {
+  rare: [0.001, 0.01],
+  uncommon: [0.01, 0.05],
+  occasional: [0.05, 0.15],
+  common: [0.15, 0.35],
+}
 
 /** The items that could meet or exclude a flag of tier now or today: those are answered one by one. */
 function urgentItems(flags: readonly Flag[], calcs: readonly Calc[]): ReadonlySet<string> {

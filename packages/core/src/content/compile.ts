@@ -16,7 +16,11 @@ import type { Item, Lesions, Pack } from './types.js'
 export function compilePack(files: readonly SourceFile[]): Pack {
   const problems: Problem[] = []
   const sources = readSources(files, problems)
-  if (!sources.pack) throw new PackError([...problems, { file: 'pack.yaml', id: 'pack', reason: 'the pack has no pack.yaml', cure: 'add one with id, version, tiers and destinations' }])
+  if (!sources.pack)
+    throw new PackError([
+      ...problems,
+      { file: 'pack.yaml', id: 'pack', reason: 'the pack has no pack.yaml', cure: 'add one with id, version, tiers and destinations' },
+    ])
   if (problems.length > 0) throw new PackError(problems)
   const pack = withNames(build(sources, sources.pack.source, fingerprint(files), problems), sources, problems)
   if (problems.length > 0) throw new PackError(problems)
@@ -66,7 +70,8 @@ function lesionsOf({ lesions }: Sources, items: readonly Item[], problems: Probl
   const known = new Set(items.map((item) => item.id))
   const places = new Set([...source.lesions.map((one) => one.id), ...source.neighbouringRoots.map((pair) => pair.join('+'))])
   const miss = (id: string, what: string, cure: string): void => void problems.push({ file: path, id, reason: `names ${what}, which does not exist`, cure })
-  for (const one of source.lesions) for (const item of [...one.expected, ...one.shared]) if (!known.has(item)) miss(one.id, item, 'correct the item, or define it')
+  for (const one of source.lesions)
+    for (const item of [...one.expected, ...one.shared]) if (!known.has(item)) miss(one.id, item, 'correct the item, or define it')
   for (const tie of source.ties) {
     for (const place of tie.between) if (!places.has(place)) miss(tie.between.join(' / '), place, 'correct the place')
     for (const item of tie.next) if (!known.has(item)) miss(tie.between.join(' / '), item, 'correct the item, or define it')

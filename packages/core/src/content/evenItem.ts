@@ -52,4 +52,7 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
 export const evenItem = <S extends object>(written: S): S => ({ ...NOTHING_SAID, ...written })
 
 /** What two files say of one item: `own` wins wherever it says something. */
-export const saidOver = (shared: ItemSource, own: ItemSource): ItemSource => ({ ...shared, ...Object.fromEntries(Object.entries(own).filter(([, said]) => said !== undefined)) })
+export const saidOver = (shared: ItemSource, own: ItemSource): ItemSource => ({
+  ...shared,
+  ...Object.fromEntries(Object.entries(own).filter(([, said]) => said !== undefined)),
+})

@@ -1,7 +1,7 @@
 import { STAGE_CEILINGS } from './ceilings.js'
 import type { Problem } from './problem.js'
 import { itemsOfLeaf, itemsOfRule, leavesOf, rulesOf } from './rules.js'
-import type { Flag, Item, Leaf, Pack, RuleNode } from './types.js'
+import type { Flag, Item, Leaf, Pack, RegionPack, RuleNode } from './types.js'
 import { viewOf } from './view.js'
 import { isWished } from './wish.js'
 import { WitnessSearch, type Goal } from './witness.js'
@@ -25,8 +25,10 @@ export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
 }
 
 /** What can be said of a region without searching. */
-export const lintRegion = (view: Pack): Problem[] =>
-  [...lintCore(view), ...lintHere(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view), ...lintPhrases(view)].map((fault) => ({ ...fault, file: view.regions[0]?.id ?? fault.file }))
+export const lintRegion = (view: RegionPack): Problem[] =>
+  [...lintCore(view), ...lintHere(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view), ...lintPhrases(view)].map(
+    (fault) => ({ ...fault, file: view.regions[0].id }),
+  )
 
 const problem = (id: string, reason: string, cure: string): Problem => ({ file: 'the pack', id, reason, cure })
 
@@ -34,11 +36,14 @@ const problem = (id: string, reason: string, cure: string): Problem => ({ file: 
 function lintConcepts(pack: Pack): Problem[] {
   if (pack.regions.length < 2) return []
   const known = new Set(pack.flags.map((flag) => flag.concept))
-  const unknown = (id: string, concepts: readonly string[]): Problem[] => concepts.filter((one) => !known.has(one)).map((one) => problem(id, `names the concept "${one}", which no flag has`, 'correct it'))
+  const unknown = (id: string, concepts: readonly string[]): Problem[] =>
+    concepts.filter((one) => !known.has(one)).map((one) => problem(id, `names the concept "${one}", which no flag has`, 'correct it'))
   const modifiers = [...new Map(pack.modifiers.map((modifier) => [modifier.id, modifier])).values()]
   return [
     ...modifiers.flatMap(({ id, classes, concepts, effect }) => [
-      ...(classes.length + concepts.length === 0 && !('says' in effect) ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')] : []),
+      ...(classes.length + concepts.length === 0 && !('says' in effect)
+        ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')]
+        : []),
       ...unknown(id, concepts),
     ]),
     ...pack.pathways.flatMap(({ id, concepts }) => unknown(id, concepts)),
@@ -50,7 +55,12 @@ function lintLetters(pack: Pack): Problem[] {
   if (pack.regions.length < 2) return []
   const isItem = (wish: string): boolean => pack.items.some(({ id }) => isWished(id, wish))
   return [
-    ...pack.destinations.flatMap(({ id, letter }) => letter.flatMap(({ items }) => items).filter((wish) => !isItem(wish)).map((wish) => problem(id, `looks for ${wish}, which is no item`, 'correct the id'))),
+    ...pack.destinations.flatMap(({ id, letter }) =>
+      letter
+        .flatMap(({ items }) => items)
+        .filter((wish) => !isItem(wish))
+        .map((wish) => problem(id, `looks for ${wish}, which is no item`, 'correct the id')),
+    ),
     ...pack.everyLetter.filter((wish) => !isItem(wish)).map((wish) => problem('everyLetter', `names ${wish}, which is no item`, 'correct the id')),
   ]
 }
@@ -68,20 +78,28 @@ function lintItems(pack: Pack): Problem[] {
   const isUnknown = (opens: string | undefined): boolean => opens !== undefined && regions.length > 1 && !regions.includes(opens)
   return pack.items.flatMap((item) => [
     ...(isUnknown(item.opens) ? [problem(item.id, `opens "${item.opens ?? ''}", which is not a region`, `name one of: ${regions.join(', ')}`)] : []),
-    ...(item.stage === 'test' && item.technique.length === 0 ? [problem(item.id, 'is a test that does not say how it is done', 'give its technique in steps')] : []),
-    ...(item.stage === 'test' && !item.derive && item.lost.length === 0 ? [problem(item.id, 'is a test that does not say how its technique is lost', 'name under lost what makes the result worth nothing')] : []),
+    ...(item.stage === 'test' && item.technique.length === 0
+      ? [problem(item.id, 'is a test that does not say how it is done', 'give its technique in steps')]
+      : []),
+    ...(item.stage === 'test' && !item.derive && item.lost.length === 0
+      ? [problem(item.id, 'is a test that does not say how its technique is lost', 'name under lost what makes the result worth nothing')]
+      : []),
     ...(item.stage === 'patient' && item.group === undefined ? [problem(item.id, 'stands on the patient card under no heading', 'give it a group')] : []),
     ...(item.seconds > 0 || item.stage === 'patient' ? [] : [problem(item.id, 'takes no time', 'give seconds')]),
-    ...item.accuracy.filter((figure) => figure.source.trim() === '').map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
+    ...item.accuracy
+      .filter((figure) => figure.source.trim() === '')
+      .map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...Object.keys(item.norms ?? {})
       .filter((id) => !schools.has(id))
       .map((id) => problem(item.id, `has a usual range by "${id}", which is no school of norms`, `use one of ${[...schools].join(', ')}`)),
-    ...(item.derive && !(item.derive.measure in MEASURES) ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)] : []),
+    ...(item.derive && !(item.derive.measure in MEASURES)
+      ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)]
+      : []),
   ])
 }
 
 /** A rule of a region, also of a condition, reads only what that region has: another joint's own item is never recorded here. */
-function lintHere(view: Pack): Problem[] {
+function lintHere(view: RegionPack): Problem[] {
   const here = itemsById(view)
   return rulesOf(view).flatMap(([id, rule]) =>
     [...new Set(leavesOf(rule).flatMap(itemsOfLeaf))]
@@ -90,7 +108,7 @@ function lintHere(view: Pack): Problem[] {
   )
 }
 
-function lintCore(pack: Pack): Problem[] {
+function lintCore(pack: RegionPack): Problem[] {
   return pack.regions.flatMap((region) => {
     const core = pack.items.filter((item) => region.core.includes(item.id))
     const keys = new Map<string, string>()
@@ -112,12 +130,17 @@ function lintCore(pack: Pack): Problem[] {
 }
 
 /** Every leaf of every rule with the id of what owns it. */
-const leaves = (pack: Pack): { readonly id: string; readonly leaf: Leaf }[] => rulesOf(pack).flatMap(([id, rule]) => leavesOf(rule).map((leaf) => ({ id, leaf })))
+const leaves = (pack: RegionPack): { readonly id: string; readonly leaf: Leaf }[] =>
+  rulesOf(pack).flatMap(([id, rule]) => leavesOf(rule).map((leaf) => ({ id, leaf })))
 
-function lintLeaves(pack: Pack): Problem[] {
+function lintLeaves(pack: RegionPack): Problem[] {
   const items = itemsById(pack)
-  const words = leaves(pack).flatMap(({ id, leaf }) => (leaf.type === 'compare' ? lintComparison(id, leaf, items) : leaf.type === 'calc' ? lintCalcLeaf(id, leaf, pack) : []))
-  const guards = rulesOf(pack).flatMap(([id, node]) => loneProven(node, false).map(() => problem(id, 'uses proven outside a not', 'proven may only suppress: write not: { proven: … }')))
+  const words = leaves(pack).flatMap(({ id, leaf }) =>
+    leaf.type === 'compare' ? lintComparison(id, leaf, items) : leaf.type === 'calc' ? lintCalcLeaf(id, leaf, pack) : [],
+  )
+  const guards = rulesOf(pack).flatMap(([id, node]) =>
+    loneProven(node, false).map(() => problem(id, 'uses proven outside a not', 'proven may only suppress: write not: { proven: … }')),
+  )
   return [...words, ...guards]
 }
 
@@ -130,29 +153,44 @@ function lintComparison(id: string, leaf: Extract<Leaf, { type: 'compare' }>, it
   const { qualifier, fn } = leaf.term
   const about = qualifier === undefined ? item : item.qualifiers[qualifier]
   const options = about?.options ?? []
-  if (leaf.cmp === 'is') return item.kind === 'sign' || item.qualifiers[qualifier ?? '']?.kind === 'sign' ? [] : [problem(id, `"${leaf.text}" stands bare, but ${item.label} is no sign`, 'compare it with a value')]
-  if (qualifier === undefined && item.readings.length > 0 && fn !== 'gap') return [problem(id, `"${leaf.text}" does not say which reading`, `write ${item.id}.${item.readings.join(` or ${item.id}.`)}`)]
-  if (fn === 'diff' || fn === 'deficit' || fn === 'gap' || fn === 'change' || options.length === 0) return leaf.operand.every((word) => !Number.isNaN(Number(word))) ? [] : [problem(id, `"${leaf.text}" compares a number with words`, 'compare with a number')]
-  return leaf.operand.filter((word) => !options.includes(word)).map((word) => problem(id, `"${word}" in "${leaf.text}" is not a value of ${item.label}`, `use one of: ${options.join(', ')}`))
+  if (leaf.cmp === 'is')
+    return item.kind === 'sign' || item.qualifiers[qualifier ?? '']?.kind === 'sign'
+      ? []
+      : [problem(id, `"${leaf.text}" stands bare, but ${item.label} is no sign`, 'compare it with a value')]
+  if (qualifier === undefined && item.readings.length > 0 && fn !== 'gap')
+    return [problem(id, `"${leaf.text}" does not say which reading`, `write ${item.id}.${item.readings.join(` or ${item.id}.`)}`)]
+  if (fn === 'diff' || fn === 'deficit' || fn === 'gap' || fn === 'change' || options.length === 0)
+    return leaf.operand.every((word) => !Number.isNaN(Number(word)))
+      ? []
+      : [problem(id, `"${leaf.text}" compares a number with words`, 'compare with a number')]
+  return leaf.operand
+    .filter((word) => !options.includes(word))
+    .map((word) => problem(id, `"${word}" in "${leaf.text}" is not a value of ${item.label}`, `use one of: ${options.join(', ')}`))
 }
 
-function lintCalcLeaf(id: string, leaf: Extract<Leaf, { type: 'calc' }>, pack: Pack): Problem[] {
+function lintCalcLeaf(id: string, leaf: Extract<Leaf, { type: 'calc' }>, pack: RegionPack): Problem[] {
   const calc = pack.calcs.find((one) => one.id === leaf.calc)
   if (calc?.kind === 'truth' && leaf.cmp !== 'is') return [problem(id, `"${leaf.text}" compares a truth`, 'let it stand bare, or under not')]
   if (calc?.kind !== 'ladder' || leaf.cmp !== '=') return []
-  return leaf.operand.filter((word) => !calc.ladder.some((rung) => rung.value === word)).map((word) => problem(id, `"${word}" is not a value of ${calc.label}`, `use one of: ${calc.ladder.map((r) => r.value).join(', ')}`))
+  return leaf.operand
+    .filter((word) => !calc.ladder.some((rung) => rung.value === word))
+    .map((word) => problem(id, `"${word}" is not a value of ${calc.label}`, `use one of: ${calc.ladder.map((r) => r.value).join(', ')}`))
 }
 
-function lintReferences(pack: Pack): Problem[] {
+function lintReferences(pack: RegionPack): Problem[] {
   const actions = new Set(pack.actions.map((action) => action.id))
   const destinations = new Set(pack.destinations.map((d) => d.id))
   return pack.flags.flatMap((flag) => [
-    ...flag.doNow.filter((id) => !actions.has(id)).map((id) => problem(flag.id, `does "${id}" first, which is no action`, 'define it under actions in pack.yaml')),
-    ...flag.to.filter((id) => !destinations.has(id)).map((id) => problem(flag.id, `sends to "${id}", which is no destination`, 'define it under destinations in pack.yaml')),
+    ...flag.doNow
+      .filter((id) => !actions.has(id))
+      .map((id) => problem(flag.id, `does "${id}" first, which is no action`, 'define it under actions in pack.yaml')),
+    ...flag.to
+      .filter((id) => !destinations.has(id))
+      .map((id) => problem(flag.id, `sends to "${id}", which is no destination`, 'define it under destinations in pack.yaml')),
   ])
 }
 
-function lintCycles(pack: Pack): Problem[] {
+function lintCycles(pack: RegionPack): Problem[] {
   const refs = new Map<string, string[]>()
   for (const { id, leaf } of leaves(pack)) {
     const to = leaf.type === 'calc' ? leaf.calc : leaf.type === 'flag' || leaf.type === 'hold' ? leaf.ref : undefined
@@ -172,18 +210,22 @@ function lintCycles(pack: Pack): Problem[] {
 }
 
 /** `inPlay` may read core items, story facts and the patient card only. */
-function lintInPlay(pack: Pack): Problem[] {
+function lintInPlay(pack: RegionPack): Problem[] {
   const items = itemsById(pack)
   const calcs = new Map(pack.calcs.map((calc) => [calc.id, calc]))
   const allowed = (id: string): boolean => {
     const item = items.get(id)
     return item !== undefined && (item.depth === 'core' || item.depth === 'card' || isWorkedOutFromCore(item, pack))
   }
-  return pack.flags.flatMap((flag) => itemsOfRule(flag.inPlay, calcs).filter((id) => !allowed(id)).map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')))
+  return pack.flags.flatMap((flag) =>
+    itemsOfRule(flag.inPlay, calcs)
+      .filter((id) => !allowed(id))
+      .map((id) => problem(flag.id, `inPlay reads ${id}, which is not core`, 'use a core item, a story fact or the patient card')),
+  )
 }
 
 /** A phrase speaks for items that have one plain word for normal, of one stage, so that it stands in their section of the note. */
-function lintPhrases(view: Pack): Problem[] {
+function lintPhrases(view: RegionPack): Problem[] {
   const items = itemsById(view)
   return view.phrases.flatMap(({ id, covers }) => {
     const stages = new Set(covers.map((item) => items.get(item)?.stage))
@@ -199,7 +241,7 @@ function lintPhrases(view: Pack): Problem[] {
 }
 
 /** Proves by search that flags of a region can be met, be excluded, and are not met unseen. */
-export function searchFlags(pack: Pack, only: readonly string[] | undefined): Problem[] {
+export function searchFlags(pack: RegionPack, only: readonly string[] | undefined): Problem[] {
   const search = new WitnessSearch(pack)
   const wanted = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
   return wanted.flatMap((ready) => provable(search, ready))
@@ -225,8 +267,12 @@ function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goa
   const mayUse = isAsGoodAsCore(search.pack)
   const first = search.find([out, meeting], mayUse)
   const escape = first.found || first.exhausted ? first : search.find([meeting, out], mayUse)
-  if (!escape.found) return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
-  const told = [...escape.found].map(([slot, reading]) => `${search.pack.items[Math.floor(slot / 3) % search.pack.items.length]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`)
+  if (!escape.found)
+    return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
+  const told = [...escape.found].map(
+    ([slot, reading]) =>
+      `${search.pack.items[Math.floor(slot / 3) % search.pack.items.length]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`,
+  )
   return [problem(id, `is met by core findings without being in play: ${told.join(', ')}`, 'widen inPlay')]
 }
 
@@ -235,11 +281,14 @@ function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goa
  * A finding that nobody called for, once recorded, still meets its flag: a gate never silences evidence.
  */
 const isAsGoodAsCore =
-  (pack: Pack) =>
+  (pack: RegionPack) =>
   (item: Item): boolean =>
     item.depth === 'core' || item.depth === 'card' || (item.depth !== 'prompted' && isWorkedOutFromCore(item, pack))
 
 /** A value that is worked out from core findings is as good as core: "days since" from the date of onset. */
-function isWorkedOutFromCore(item: Item, pack: Pack): boolean {
-  return item.derive !== undefined && Object.values(item.derive.from).some((path) => pack.items.some((one) => one.depth === 'core' && (one.id === path || path.startsWith(`${one.id}.`))))
+function isWorkedOutFromCore(item: Item, pack: RegionPack): boolean {
+  return (
+    item.derive !== undefined &&
+    Object.values(item.derive.from).some((path) => pack.items.some((one) => one.depth === 'core' && (one.id === path || path.startsWith(`${one.id}.`))))
+  )
 }

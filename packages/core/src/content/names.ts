@@ -23,6 +23,7 @@ export function withNames(pack: Pack, { names }: Sources, problems: Problem[]): 
   }
   const whole = { ...pack, items: pack.items.map(named), flags: pack.flags.map(named), calcs: pack.calcs.map(named), conditions: pack.conditions.map(named) }
   if (regions.length > 1)
-    for (const [id, { path }] of names) if (!used.has(id)) problems.push({ file: path, id, reason: 'has other names and does not exist', cure: 'correct the id, or take the line out' })
+    for (const [id, { path }] of names)
+      if (!used.has(id)) problems.push({ file: path, id, reason: 'has other names and does not exist', cure: 'correct the id, or take the line out' })
   return whole
 }

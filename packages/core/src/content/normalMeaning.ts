@@ -44,6 +44,8 @@ const numbersOf = ({ readings }: Source, { value, qualifiers = {} }: Finding): r
 
 /** Nobody measured it, so it has no method; a number beside a word was not taken either. */
 function withoutNumbers(item: Source, normal: Finding, needs: Needs | undefined): Finding {
-  const kept = Object.entries(normal.qualifiers ?? {}).filter(([name, value]) => needs !== undefined || (typeof value !== 'number' && (name !== 'method' || !isMeasured(item))))
+  const kept = Object.entries(normal.qualifiers ?? {}).filter(
+    ([name, value]) => needs !== undefined || (typeof value !== 'number' && (name !== 'method' || !isMeasured(item))),
+  )
   return { ...(normal.value === undefined ? {} : { value: normal.value }), ...(kept.length > 0 ? { qualifiers: Object.fromEntries(kept) } : {}) }
 }

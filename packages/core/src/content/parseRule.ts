@@ -82,11 +82,19 @@ function parseLeaf(text: string, names: Names, self: string): Leaf {
   const outer = CALL.exec(trimmed)
   if (outer?.[1] === 'either' || outer?.[1] === 'both') {
     const inner = parseLeaf(outer[2] ?? '', names, self)
-    if (inner.type !== 'compare' && inner.type !== 'calc') throw new RuleError('rule-syntax', `${outer[1]}() takes a comparison, not "${outer[2] ?? ''}"`, 'compare an item')
+    if (inner.type !== 'compare' && inner.type !== 'calc')
+      throw new RuleError('rule-syntax', `${outer[1]}() takes a comparison, not "${outer[2] ?? ''}"`, 'compare an item')
     return { ...inner, text: trimmed, over: outer[1] }
   }
   const compared = OPERATOR.exec(trimmed)
-  if (compared) return comparison(trimmed, trimmed.slice(0, compared.index), (compared[1] ?? compared[2]) as Comparator, trimmed.slice(compared.index + compared[0].length), names)
+  if (compared)
+    return comparison(
+      trimmed,
+      trimmed.slice(0, compared.index),
+      (compared[1] ?? compared[2]) as Comparator,
+      trimmed.slice(compared.index + compared[0].length),
+      names,
+    )
   if (outer) return stateLeaf(trimmed, outer[1] ?? '', splitList(outer[2] ?? ''), names, self)
   return comparison(trimmed, trimmed, 'is', '', names)
 }
@@ -106,7 +114,14 @@ function comparison(text: string, left: string, cmp: Comparator, right: string, 
   const window = fn === 'change' ? hoursOf(args[1], text) : {}
   const [first, ...more] = (fn === 'change' ? args.slice(0, 1) : args).map((path) => itemPath(path, text, names))
   if (!first) throw unknownName('', text)
-  return { type: 'compare', text, over: 'this', term: { ...term(fn, first), ...(more.length ? { more: more.map((m) => m.item) } : {}), ...window }, cmp, operand }
+  return {
+    type: 'compare',
+    text,
+    over: 'this',
+    term: { ...term(fn, first), ...(more.length ? { more: more.map((m) => m.item) } : {}), ...window },
+    cmp,
+    operand,
+  }
 }
 
 /** How far back a comparison with an earlier check looks: `48h`, `7d`. */
@@ -169,7 +184,6 @@ function parseOperand(text: string): string[] {
   return set ? splitList(set[1] ?? '') : [unquote(text.trim())]
 }
 
-const splitList = (text: string): string[] =>
-  (text.match(/"[^"]*"|[^,]+/g) ?? []).map((part) => unquote(part.trim())).filter((part) => part !== '')
+const splitList = (text: string): string[] => (text.match(/"[^"]*"|[^,]+/g) ?? []).map((part) => unquote(part.trim())).filter((part) => part !== '')
 
 const unquote = (text: string): string => (text.length > 1 && text.startsWith('"') && text.endsWith('"') ? text.slice(1, -1) : text)

@@ -23,7 +23,11 @@ export function goByProfile(sources: Sources, problems: Problem[]): School[] {
     const at = { file, id: `${region}: ${school.topic}` }
     for (const choice of Object.keys(changes)) {
       if (choice === school.default || !school.choices.includes(choice))
-        problems.push({ ...at, reason: `says what "${choice}" changes, which is ${choice === school.default ? 'the default' : 'none of its choices'}`, cure: 'name one of the other choices' })
+        problems.push({
+          ...at,
+          reason: `says what "${choice}" changes, which is ${choice === school.default ? 'the default' : 'none of its choices'}`,
+          cure: 'name one of the other choices',
+        })
     }
     for (const change of changes[chosen] ?? []) applyChange(change, region, sources, (reason, cure) => problems.push({ ...at, reason, cure }))
     return { region, ...school, chosen, switches: Object.keys(changes) }
@@ -44,7 +48,12 @@ export function localWindows(tiers: readonly TierInfo[], { profile }: Sources, p
   local.forEach(({ id, hours }, at) => {
     const before = local[at - 1]
     if (hours !== null && before?.hours != null && hours <= before.hours)
-      problems.push({ file: profile?.path ?? 'pack.yaml', id, reason: `may wait ${hours} h, no longer than ${before.id} with ${before.hours} h`, cure: 'give hours that rise from Now to Routine' })
+      problems.push({
+        file: profile?.path ?? 'pack.yaml',
+        id,
+        reason: `may wait ${hours} h, no longer than ${before.id} with ${before.hours} h`,
+        cure: 'give hours that rise from Now to Routine',
+      })
   })
   return local
 }
@@ -55,7 +64,9 @@ function faultsOf(choice: LocalChoice, file: string, choices: readonly LocalChoi
   const school = schools.find((one) => one.region === region && one.source.topic === topic)
   if (!school) {
     const topics = schools.filter((one) => one.region === region).map((one) => one.source.topic)
-    return [{ ...at, reason: 'is no matter on which practice differs', cure: topics.length > 0 ? `use one of: ${topics.join('; ')}` : `"${region}" is no region` }]
+    return [
+      { ...at, reason: 'is no matter on which practice differs', cure: topics.length > 0 ? `use one of: ${topics.join('; ')}` : `"${region}" is no region` },
+    ]
   }
   if (choices.filter((one) => one.region === region && one.topic === topic).length > 1) return [{ ...at, reason: 'is chosen twice', cure: 'leave one of them' }]
   if (school.source.choices.includes(choice.choice)) return []
@@ -64,7 +75,9 @@ function faultsOf(choice: LocalChoice, file: string, choices: readonly LocalChoi
 
 type Tiers = Readonly<Partial<Record<Tier, Tier>>>
 
-const movedClauses = ({ clauses = [] }: Pick<FlagSource, 'clauses'>, tiers: Tiers): Pick<FlagSource, 'clauses'> => ({ clauses: clauses.map((clause) => ({ ...clause, tier: tiers[clause.tier] ?? clause.tier })) })
+const movedClauses = ({ clauses = [] }: Pick<FlagSource, 'clauses'>, tiers: Tiers): Pick<FlagSource, 'clauses'> => ({
+  clauses: clauses.map((clause) => ({ ...clause, tier: tiers[clause.tier] ?? clause.tier })),
+})
 
 function applyChange(change: ChangeSource, region: string, sources: Sources, fault: (reason: string, cure: string) => void): void {
   const kind = (Object.keys(CHANGEABLE) as Changeable[]).find((key) => key in change)

@@ -3,7 +3,22 @@ import { checkShape } from './schema.js'
 import { evenItem } from './evenItem.js'
 import { oncePer } from './oncePer.js'
 import type { Problem } from './problem.js'
-import type { CalcSource, ConditionSource, FlagSource, GroupSource, HoldSource, ItemsFile, ItemSource, ModifierSource, PackSource, PhraseSource, ProfileSource, RegionSource, SchoolSource, SourceFile } from './source.js'
+import type {
+  CalcSource,
+  ConditionSource,
+  FlagSource,
+  GroupSource,
+  HoldSource,
+  ItemsFile,
+  ItemSource,
+  ModifierSource,
+  PackSource,
+  PhraseSource,
+  ProfileSource,
+  RegionSource,
+  SchoolSource,
+  SourceFile,
+} from './source.js'
 import type { Item, Lesions, Stage, Pathway } from './types.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
@@ -51,7 +66,20 @@ const textNaming = oncePer((shared: object): string | undefined => {
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
-  const sources: Sources = { regions: [], items: [], calcs: [], flags: [], groups: [], holds: [], modifiers: [], pathways: [], conditions: [], schools: [], phrases: [], names: new Map() }
+  const sources: Sources = {
+    regions: [],
+    items: [],
+    calcs: [],
+    flags: [],
+    groups: [],
+    holds: [],
+    modifiers: [],
+    pathways: [],
+    conditions: [],
+    schools: [],
+    phrases: [],
+    names: new Map(),
+  }
   for (const file of files) {
     const document = withEvenItems(parseYaml(file, problems))
     if (document === undefined) continue

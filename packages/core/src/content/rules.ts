@@ -1,11 +1,11 @@
-import type { Calc, Leaf, Pack, RuleNode } from './types.js'
+import type { AnyPack, Calc, Leaf, RuleNode } from './types.js'
 
 /** Every rule of a calculated value: when it holds, when it is valid, its rungs and its parts. */
 export const rulesOfCalc = ({ when, validWhen, ladder, points }: Pick<Calc, 'when' | 'validWhen' | 'ladder' | 'points'>): RuleNode[] =>
   [when, validWhen, ...ladder.map((rung) => rung.when), ...points.map((part) => part.when)].filter((rule) => rule !== undefined)
 
 /** Every rule of a pack with the id of what owns it. */
-export function rulesOf(pack: Pack): (readonly [id: string, rule: RuleNode])[] {
+export function rulesOf(pack: AnyPack): (readonly [id: string, rule: RuleNode])[] {
   return [
     ...pack.flags.flatMap((flag) => [[flag.id, flag.inPlay] as const, ...flag.clauses.map((clause) => [flag.id, clause.when] as const)]),
     ...pack.calcs.flatMap((calc) => rulesOfCalc(calc).map((rule) => [calc.id, rule] as const)),

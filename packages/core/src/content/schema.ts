@@ -149,8 +149,23 @@ const FILES: Readonly<Record<string, object>> = {
     id,
     version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
     cautions: texts,
-    tiers: list(object(['id', 'name', 'hours', 'holes', 'meaning', 'review', 'safetyNet'], { id: tier, name: text, hours: { type: ['number', 'null'] }, holes: { type: 'integer' }, meaning: text, review: text, safetyNet: text, safetyNetChild: text, to: id, callAgain: { type: 'number', exclusiveMinimum: 0 } })),
-    destinations: list(object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) })),
+    tiers: list(
+      object(['id', 'name', 'hours', 'holes', 'meaning', 'review', 'safetyNet'], {
+        id: tier,
+        name: text,
+        hours: { type: ['number', 'null'] },
+        holes: { type: 'integer' },
+        meaning: text,
+        review: text,
+        safetyNet: text,
+        safetyNetChild: text,
+        to: id,
+        callAgain: { type: 'number', exclusiveMinimum: 0 },
+      }),
+    ),
+    destinations: list(
+      object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) }),
+    ),
     actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
     scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
     sets: map(texts),
@@ -167,7 +182,15 @@ const FILES: Readonly<Record<string, object>> = {
       figure: list(object(['view', 'x', 'y'], { view: { enum: ['front', 'back'] }, x: { type: 'number' }, y: { type: 'number' } })),
       ages: object([], { from: { type: 'number' }, under: { type: 'number' } }),
       ordinary: map({ type: 'number' }),
-      core: list(object(['item', 'seconds', 'why', 'key'], { item: id, seconds: { type: 'number' }, why: { enum: ['threat', 'decides', 'common'] }, key: text, label: text })),
+      core: list(
+        object(['item', 'seconds', 'why', 'key'], {
+          item: id,
+          seconds: { type: 'number' },
+          why: { enum: ['threat', 'decides', 'common'] },
+          key: text,
+          label: text,
+        }),
+      ),
       stops: list(object(['id', 'title', 'position', 'advice', 'items'], { id, title: text, position: { enum: POSITIONS }, advice: text, items: texts })),
       minimum: texts,
       complaint: list(object(['label', 'item', 'value'], { label: text, item: id, value: text })),
@@ -176,18 +199,70 @@ const FILES: Readonly<Record<string, object>> = {
   }),
   items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
   names: object(['names'], { names: map(text) }),
-  schools: object(['schools'], { schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) })) }),
-  profile: object(['profile'], { profile: object(['choices'], { choices: list(object(['region', 'topic', 'choice'], { region: id, topic: text, choice: text })), windows: object([], { now: window, today: window, days: window, weeks: window, routine: window }), journeyHours: { type: 'number', minimum: 0, maximum: 48 } }) }),
+  schools: object(['schools'], {
+    schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) })),
+  }),
+  profile: object(['profile'], {
+    profile: object(['choices'], {
+      choices: list(object(['region', 'topic', 'choice'], { region: id, topic: text, choice: text })),
+      windows: object([], { now: window, today: window, days: window, weeks: window, routine: window }),
+      journeyHours: { type: 'number', minimum: 0, maximum: 48 },
+    }),
+  }),
   calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
   flags: object(['flags'], { for: texts, flags: list(flag) }),
-  groups: object(['groups'], { for: texts, groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })) }),
-  holds: object(['holds'], { for: texts, holds: list(object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text })) }),
-  modifiers: object(['modifiers'], { for: texts, modifiers: list(object(['id', 'title', 'when', 'effect', 'source'], { id, title: text, classes: texts, concepts: texts, when: rule, effect: { anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier }), object(['says'], { says: text })] }, source: text })) }),
+  groups: object(['groups'], {
+    for: texts,
+    groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })),
+  }),
+  holds: object(['holds'], {
+    for: texts,
+    holds: list(
+      object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text }),
+    ),
+  }),
+  modifiers: object(['modifiers'], {
+    for: texts,
+    modifiers: list(
+      object(['id', 'title', 'when', 'effect', 'source'], {
+        id,
+        title: text,
+        classes: texts,
+        concepts: texts,
+        when: rule,
+        effect: {
+          anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier }), object(['says'], { says: text })],
+        },
+        source: text,
+      }),
+    ),
+  }),
   pathways: object(['pathways'], {
-    pathways: list(object(['id', 'title', 'concepts', 'first'], { id, title: text, concepts: texts, first: text, then: text, pregnant: text, review: text, clock: object(['title', 'hours', 'from'], { title: text, hours: { type: 'number', exclusiveMinimum: 0 }, from: { enum: ['onset', 'injury', 'seen'] } }), source: text })),
+    pathways: list(
+      object(['id', 'title', 'concepts', 'first'], {
+        id,
+        title: text,
+        concepts: texts,
+        first: text,
+        then: text,
+        pregnant: text,
+        review: text,
+        clock: object(['title', 'hours', 'from'], { title: text, hours: { type: 'number', exclusiveMinimum: 0 }, from: { enum: ['onset', 'injury', 'seen'] } }),
+        source: text,
+      }),
+    ),
   }),
   lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs'], {
-    lesions: list(object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], { id: text, name: text, kind: { enum: ['root', 'plexus', 'nerve'] }, limb: { enum: ['arm', 'leg'] }, expected: texts, shared: texts })),
+    lesions: list(
+      object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], {
+        id: text,
+        name: text,
+        kind: { enum: ['root', 'plexus', 'nerve'] },
+        limb: { enum: ['arm', 'leg'] },
+        expected: texts,
+        shared: texts,
+      }),
+    ),
     neighbouringRoots: list({ ...texts, minItems: 2, maxItems: 2 }),
     ties: list(object(['between', 'next', 'reading'], { between: { ...texts, minItems: 2, maxItems: 2 }, next: texts, reading: text })),
     pointers: list(object(['add', 'to'], { item: text, value: text, calc: text, add: { type: 'number' }, to: texts })),
@@ -197,7 +272,17 @@ const FILES: Readonly<Record<string, object>> = {
   phrases: object(['phrases'], { for: texts, phrases: list(object(['id', 'says'], { id, says: text, covers: { ...texts, minItems: 1 }, when: rule })) }),
   conditions: object(['conditions'], {
     for: texts,
-    conditions: list(object(['id', 'name', 'picture', 'prior', 'defaultTier'], { id, name: text, picture: text, prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }), gate: rule, evidence: list(evidence), defaultTier: text })),
+    conditions: list(
+      object(['id', 'name', 'picture', 'prior', 'defaultTier'], {
+        id,
+        name: text,
+        picture: text,
+        prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }),
+        gate: rule,
+        evidence: list(evidence),
+        defaultTier: text,
+      }),
+    ),
   }),
 }
 
@@ -211,10 +296,12 @@ let thorough: ReturnType<typeof validatorsOf> | undefined
 
 /** Checks one file against the shape that its leading key calls for. */
 export function checkShape(path: string, document: unknown): Problem[] {
-  if (typeof document !== 'object' || document === null) return [{ file: path, id: '-', reason: 'the file is empty or not a mapping', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
+  if (typeof document !== 'object' || document === null)
+    return [{ file: path, id: '-', reason: 'the file is empty or not a mapping', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
   const key = Object.keys(FILES).find((name) => name in document)
   const isSound = key === undefined ? undefined : quick.get(key)
-  if (key === undefined || !isSound) return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
+  if (key === undefined || !isSound)
+    return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
   if (isSound(document)) return []
   const examine = (thorough ??= validatorsOf(true)).get(key) ?? isSound
   examine(document)
@@ -231,8 +318,18 @@ const worthTelling = (errors: readonly ErrorObject[]): ErrorObject[] => {
 
 function problemOf(path: string, document: object, error: ErrorObject): Problem {
   const steps = error.instancePath.split('/').slice(1)
-  const detail = error.keyword === 'additionalProperties' ? `: "${String(error.params.additionalProperty)}"` : error.keyword === 'enum' ? `: ${(error.params.allowedValues as string[]).join(', ')}` : ''
-  return { file: path, id: nearestId(document, steps), reason: `at ${error.instancePath || '/'}: ${error.message ?? 'wrong shape'}${detail}`, cure: 'see docs/content.md for the keys of each file' }
+  const detail =
+    error.keyword === 'additionalProperties'
+      ? `: "${String(error.params.additionalProperty)}"`
+      : error.keyword === 'enum'
+        ? `: ${(error.params.allowedValues as string[]).join(', ')}`
+        : ''
+  return {
+    file: path,
+    id: nearestId(document, steps),
+    reason: `at ${error.instancePath || '/'}: ${error.message ?? 'wrong shape'}${detail}`,
+    cure: 'see docs/content.md for the keys of each file',
+  }
 }
 
 function nearestId(document: object, steps: readonly string[]): string {

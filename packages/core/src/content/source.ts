@@ -1,5 +1,27 @@
 import type { RuleSource } from './parseRule.js'
-import type { Item, Needs, NormalSpan, AgeBand, Accuracy, Evidence, FigurePoint, Flag, Kind, Modifier, Pack, Position, Qualifier, Scope, Stage, Stop, Tier, TierInfo, Destination, Action, School } from './types.js'
+import type {
+  Item,
+  Needs,
+  NormalSpan,
+  AgeBand,
+  Accuracy,
+  Evidence,
+  FigurePoint,
+  Flag,
+  Kind,
+  Modifier,
+  Pack,
+  Position,
+  Qualifier,
+  Scope,
+  Stage,
+  Stop,
+  Tier,
+  TierInfo,
+  Destination,
+  Action,
+  School,
+} from './types.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
 export interface SourceFile {
@@ -127,7 +149,13 @@ export interface RegionSource {
   readonly ages?: AgeBand
   readonly ordinary?: Readonly<Record<string, number>>
   /** The core set, in the order of the brief: item, its key in the quick line, and why it is asked. */
-  readonly core: readonly { readonly item: string; readonly seconds: number; readonly why: 'threat' | 'decides' | 'common'; readonly key: string; readonly label?: string }[]
+  readonly core: readonly {
+    readonly item: string
+    readonly seconds: number
+    readonly why: 'threat' | 'decides' | 'common'
+    readonly key: string
+    readonly label?: string
+  }[]
   readonly stops: readonly Stop[]
   readonly minimum: readonly string[]
   readonly complaint: readonly { readonly label: string; readonly item: string; readonly value: string }[]
@@ -180,7 +208,12 @@ export interface PackSource {
   readonly tiers: readonly TierInfo[]
   readonly destinations: readonly (Omit<Destination, 'letter'> & { readonly letter: readonly (string | Destination['letter'][number])[] })[]
   readonly actions: readonly Action[]
-  readonly scales: readonly { readonly id: string; readonly grades: readonly (string | number)[]; readonly words: readonly string[]; readonly calm: readonly (string | number)[] }[]
+  readonly scales: readonly {
+    readonly id: string
+    readonly grades: readonly (string | number)[]
+    readonly words: readonly string[]
+    readonly calm: readonly (string | number)[]
+  }[]
   readonly sets?: Readonly<Record<string, readonly string[]>>
   /** Published sources whose figures are least certain: kept by name, never used in a probability. */
   readonly unverified: readonly string[]

@@ -176,8 +176,22 @@ export interface Term {
 }
 
 export type Leaf =
-  | { readonly type: 'compare'; readonly text: string; readonly over: 'this' | 'either' | 'both'; readonly term: Term; readonly cmp: Comparator; readonly operand: readonly string[] }
-  | { readonly type: 'calc'; readonly text: string; readonly over: 'this' | 'either' | 'both'; readonly calc: string; readonly cmp: Comparator; readonly operand: readonly string[] }
+  | {
+      readonly type: 'compare'
+      readonly text: string
+      readonly over: 'this' | 'either' | 'both'
+      readonly term: Term
+      readonly cmp: Comparator
+      readonly operand: readonly string[]
+    }
+  | {
+      readonly type: 'calc'
+      readonly text: string
+      readonly over: 'this' | 'either' | 'both'
+      readonly calc: string
+      readonly cmp: Comparator
+      readonly operand: readonly string[]
+    }
   | { readonly type: 'weak'; readonly text: string; readonly item: string }
   | { readonly type: 'differs'; readonly text: string; readonly item: string }
   | { readonly type: 'unseen' | 'not-valid'; readonly text: string; readonly item: string }
@@ -421,7 +435,13 @@ export interface Lesions {
   readonly lesions: readonly Lesion[]
   readonly neighbouringRoots: readonly (readonly [string, string])[]
   readonly ties: readonly { readonly between: readonly [string, string]; readonly next: readonly string[]; readonly reading: string }[]
-  readonly pointers: readonly { readonly item?: string; readonly value?: string; readonly calc?: string; readonly add: number; readonly to: readonly string[] }[]
+  readonly pointers: readonly {
+    readonly item?: string
+    readonly value?: string
+    readonly calc?: string
+    readonly add: number
+    readonly to: readonly string[]
+  }[]
   readonly quick: Readonly<Record<'arm' | 'leg', readonly string[]>>
   /** A count that stands for a graded movement: below `lost` it is weak, below `severe` hardly there. */
   readonly readAs: readonly { readonly item: string; readonly as: string; readonly lost: number; readonly severe: number }[]
@@ -447,9 +467,7 @@ export interface NormSchool {
   readonly under?: number
 }
 
-export interface Pack {
-  /** True for the pack as one region sees it. */
-  readonly isView?: boolean
+interface PackContents {
   readonly id: string
   readonly version: string
   readonly hash: string
@@ -479,3 +497,17 @@ export interface Pack {
   /** Facts that every letter gives, or says that nobody asked. */
   readonly everyLetter: readonly string[]
 }
+
+/** The whole compiled pack: what travels, is stored and is hashed. Nothing is judged or worded with it: that takes a `RegionPack` (`viewOf`). */
+export interface Pack extends PackContents {
+  readonly isView?: never
+}
+
+/** The pack as one region sees it, with its own labels, depths and keys: what an examination is judged with, shown and written about. */
+export interface RegionPack extends PackContents {
+  readonly isView: true
+  readonly regions: readonly [Region]
+}
+
+/** Where it makes no difference which of the two is meant. */
+export type AnyPack = Pack | RegionPack

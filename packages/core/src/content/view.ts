@@ -1,16 +1,19 @@
 import { oncePer } from './oncePer.js'
-import type { Item, Pack } from './types.js'
+import type { AnyPack, Item, Pack, RegionPack } from './types.js'
 
-const views = oncePer<Pack, Map<string, Pack>>(() => new Map())
+const views = oncePer<Pack, Map<string, RegionPack>>(() => new Map())
 
 /**
  * The pack as one region sees it: its own and the shared items with the depth, key and label they have there, and its own flags, calculated
  * values, prompts, holds, modifiers and conditions. Made once and kept for as long as the pack lives.
- * @throws Error when the pack has no such region
+ * @throws Error when the pack has no such region, or is the view of another one
  * @example viewOf(pack, 'knee').flags.every((flag) => flag.region === 'knee') // true
  */
-export function viewOf(pack: Pack, region: string): Pack {
-  if (pack.isView && pack.regions[0]?.id === region) return pack
+export function viewOf(pack: AnyPack, region: string): RegionPack {
+  if (pack.isView) {
+    if (pack.regions[0].id !== region) throw new Error(`this is the pack as the ${pack.regions[0].id} sees it, not the ${region}`)
+    return pack
+  }
   const made = views(pack)
   const held = made.get(region)
   if (held) return held
@@ -20,9 +23,9 @@ export function viewOf(pack: Pack, region: string): Pack {
 }
 
 /** Whether the joint of a view has a right and a left of its own: a neck, a back and a jaw have not. */
-export const hasSides = ({ regions }: Pick<Pack, 'regions'>): boolean => regions[0]?.side !== false
+export const hasSides = ({ regions: [region] }: Pick<RegionPack, 'regions'>): boolean => region.side
 
-function makeView(pack: Pack, id: string): Pack {
+function makeView({ isView: _, ...pack }: Pack, id: string): RegionPack {
   const region = pack.regions.find((one) => one.id === id)
   if (!region) throw new Error(`the pack has no region "${id}"`)
   const here = <S extends { readonly region: string }>(things: readonly S[]): S[] => things.filter((thing) => thing.region === id)
@@ -34,7 +37,9 @@ function makeView(pack: Pack, id: string): Pack {
     ...pack,
     isView: true,
     regions: [region],
-    items: pack.items.filter((item) => item.owner === id || (item.owner === 'shared' && (item.only?.includes(id) ?? true)) || region.items[item.id]).map(asSeen),
+    items: pack.items
+      .filter((item) => item.owner === id || (item.owner === 'shared' && (item.only?.includes(id) ?? true)) || region.items[item.id])
+      .map(asSeen),
     calcs: here(pack.calcs),
     flags: here(pack.flags),
     groups: here(pack.groups),

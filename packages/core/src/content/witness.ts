@@ -4,7 +4,7 @@ import { slotOf, type Compiled, type Context, type Earlier, type Reading, type S
 import { NO, UNKNOWN, YES } from '../judge/truth.js'
 import { isGapValue } from '../record/gaps.js'
 import { itemsOfLeaf, leavesOf, rulesOfCalc } from './rules.js'
-import type { Item, Leaf, Pack, Scalar } from './types.js'
+import type { Item, Leaf, RegionPack, Scalar } from './types.js'
 
 /** A wish: this rule should come out met (2) or not met (0), on the side judged unless the other is named. */
 export interface Goal {
@@ -36,7 +36,7 @@ export class WitnessSearch {
   private readonly thresholds: ReadonlyMap<string, readonly number[]>
   private budget = 0
 
-  constructor(readonly pack: Pack) {
+  constructor(readonly pack: RegionPack) {
     this.prepared = new Prepared(pack)
     this.slots = new Array<Reading | undefined>(pack.items.length * 3)
     this.earlier = new Array<Earlier | undefined>(this.slots.length)
@@ -57,13 +57,16 @@ export class WitnessSearch {
   private findWith(goals: readonly Goal[], mayUse: (item: Item) => boolean, checked: readonly number[]): Search {
     this.slots.fill(undefined)
     this.earlier.fill(undefined)
-    for (const item of checked) for (let side = 0; side < 3; side++) this.earlier[slotOf(item, side)] = { reading: calmReading(this.prepared.item(item)), hours: 1 }
+    for (const item of checked)
+      for (let side = 0; side < 3; side++) this.earlier[slotOf(item, side)] = { reading: calmReading(this.prepared.item(item)), hours: 1 }
     this.budget = BUDGET
     const isFound = this.solve(goals, mayUse)
     const readings = [...this.slots, ...this.earlier.map((one) => one?.reading)]
     this.slots.fill(undefined)
     this.earlier.fill(undefined)
-    return isFound ? { found: new Map(readings.flatMap((reading, at) => (reading ? [[at, reading] as const] : []))) } : { found: undefined, exhausted: this.budget > 0 }
+    return isFound
+      ? { found: new Map(readings.flatMap((reading, at) => (reading ? [[at, reading] as const] : []))) }
+      : { found: undefined, exhausted: this.budget > 0 }
   }
 
   /** A working area with the findings of a witness, to run rules in. */
@@ -97,7 +100,8 @@ export class WitnessSearch {
     const { want, side = RIGHT } = goal
     const { node, kids } = goal.rule
     const each = (wish: Goal['want']): boolean => this.solve([...goals, ...kids.map((kid) => ({ rule: kid, want: wish, side }))], mayUse)
-    const some = (wish: Goal['want']): boolean => kids.some((kid) => kid.run(this.context, side) === UNKNOWN && this.solve([...goals, { rule: kid, want: wish, side }], mayUse))
+    const some = (wish: Goal['want']): boolean =>
+      kids.some((kid) => kid.run(this.context, side) === UNKNOWN && this.solve([...goals, { rule: kid, want: wish, side }], mayUse))
     switch (node.op) {
       case 'all':
         return want === YES ? each(YES) : some(NO)
@@ -127,7 +131,11 @@ export class WitnessSearch {
     if (leaf.over === 'this') return on(side)
     const here = on(RIGHT)
     const there = on(LEFT)
-    return (leaf.over === 'either') === (want === YES) ? [...here, ...there] : here.length === 0 || there.length === 0 ? [...here, ...there] : here.flatMap((one) => there.map((other) => [...one, ...other]))
+    return (leaf.over === 'either') === (want === YES)
+      ? [...here, ...there]
+      : here.length === 0 || there.length === 0
+        ? [...here, ...there]
+        : here.flatMap((one) => there.map((other) => [...one, ...other]))
   }
 
   /** Ways in which a calculated value can come to satisfy, or fail, a leaf. */
@@ -142,7 +150,11 @@ export class WitnessSearch {
     const fitting = ready.ladder.filter((rung) => rungFits(rung.value, leaf.cmp, leaf.operand))
     const none: Goal[][] = want === NO ? [[...validity, ...fitting.map((rung) => ({ rule: rung.rule, want: NO }) as const)]] : []
     const unmet = (rule: Compiled): Goal => ({ rule, want: NO })
-    const stops: Goal[][] = ready.ladder.map((rung, at) => [...validity, { rule: rung.rule, want: YES }, ...ready.ladder.slice(0, at).map((above) => unmet(above.rule))])
+    const stops: Goal[][] = ready.ladder.map((rung, at) => [
+      ...validity,
+      { rule: rung.rule, want: YES },
+      ...ready.ladder.slice(0, at).map((above) => unmet(above.rule)),
+    ])
     return [...none, ...stops]
   }
 
@@ -169,7 +181,8 @@ export class WitnessSearch {
       if (before?.qualifiers[qualifier] !== undefined) return []
       return this.qualifierValues(item, qualifier, onOther).map((value) => reading(before?.value, { ...before?.qualifiers, [qualifier]: value }))
     }
-    if (leaf.type === 'compare' && leaf.term.fn === 'gap') return this.gapReadings(item, before).map((readings) => reading(before?.value, { ...before?.qualifiers, ...readings }))
+    if (leaf.type === 'compare' && leaf.term.fn === 'gap')
+      return this.gapReadings(item, before).map((readings) => reading(before?.value, { ...before?.qualifiers, ...readings }))
     if (item.kind === 'multi') return multiValues(leaf, item, before).map((value) => reading(value, before?.qualifiers ?? {}))
     if (before?.value !== undefined) return []
     return this.itemValues(item, onOther).map((value) => reading(value, before?.qualifiers ?? {}))
@@ -183,7 +196,10 @@ export class WitnessSearch {
     const known = before?.qualifiers[last]
     const gaps = (this.thresholds.get(item.id) ?? [0]).flatMap((t) => [t, t + 1, t - 1])
     const ends = typeof known === 'number' ? [] : gaps.map((by) => start + by)
-    return [...ends.map((end) => ({ [first]: start, [last]: end })), ...(typeof known === 'number' && typeof told !== 'number' ? gaps.map((by) => ({ [first]: known - by })) : [])]
+    return [
+      ...ends.map((end) => ({ [first]: start, [last]: end })),
+      ...(typeof known === 'number' && typeof told !== 'number' ? gaps.map((by) => ({ [first]: known - by })) : []),
+    ]
   }
 
   private itemValues(item: Item, onOther: boolean): Scalar[] {
@@ -225,14 +241,22 @@ const referenceOf = ({ min, max }: { readonly min?: number | undefined; readonly
 /** A word is added to what is ticked already, so that two rules on one list can both be met. */
 function multiValues(leaf: Leaf, item: Item, before: Reading | undefined): (readonly string[])[] {
   const ticked = Array.isArray(before?.value) ? (before.value as readonly string[]).filter((word) => word !== item.empty) : []
-  if (before) return leaf.type === 'compare' ? leaf.operand.filter((word) => item.options.includes(word) && word !== item.empty && !ticked.includes(word)).map((word) => [...ticked, word]) : []
+  if (before)
+    return leaf.type === 'compare'
+      ? leaf.operand.filter((word) => item.options.includes(word) && word !== item.empty && !ticked.includes(word)).map((word) => [...ticked, word])
+      : []
   const words = item.options.filter((word) => word !== item.empty)
   return [...(item.empty === undefined ? [] : [[item.empty]]), ...words.map((word) => [word]), words]
 }
 
 /** Numbers that any rule of the pack compares an item (or a qualifier of it) with. */
-function thresholdsOf({ flags, groups, calcs, holds }: Pack): ReadonlyMap<string, readonly number[]> {
-  const rules = [...flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]), ...groups.map((group) => group.when), ...calcs.flatMap(rulesOfCalc), ...holds.map((hold) => hold.when)]
+function thresholdsOf({ flags, groups, calcs, holds }: RegionPack): ReadonlyMap<string, readonly number[]> {
+  const rules = [
+    ...flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]),
+    ...groups.map((group) => group.when),
+    ...calcs.flatMap(rulesOfCalc),
+    ...holds.map((hold) => hold.when),
+  ]
   const found = new Map<string, Set<number>>()
   for (const leaf of rules.flatMap(leavesOf)) {
     if (leaf.type !== 'compare') continue
@@ -246,4 +270,3 @@ function thresholdsOf({ flags, groups, calcs, holds }: Pack): ReadonlyMap<string
   }
   return new Map([...found].map(([key, set]) => [key, [...set]]))
 }
-

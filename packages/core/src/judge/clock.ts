@@ -1,4 +1,4 @@
-import { tierRank, type Pack, type Tier } from '../content/types.js'
+import { tierRank, type RegionPack, type Tier } from '../content/types.js'
 import { moreUrgent } from './priorityTier.js'
 
 /** Hours that each tier may wait, `null` for one that has no window. */
@@ -8,7 +8,7 @@ export type Windows = Readonly<Partial<Record<Tier, number | null>>>
 export const WINDOW_HOURS: Windows = { now: 1, today: 24, days: 168, weeks: 1008, routine: 3024 }
 
 /** The windows of a pack, as the local profile has set them. */
-export const windowsOf = ({ tiers }: Pick<Pack, 'tiers'>): Windows => Object.fromEntries(tiers.map((tier) => [tier.id, tier.hours]))
+export const windowsOf = ({ tiers }: Pick<RegionPack, 'tiers'>): Windows => Object.fromEntries(tiers.map((tier) => [tier.id, tier.hours]))
 
 export interface ClockReading {
   readonly hoursLeft: number
@@ -56,7 +56,7 @@ const SPOILS_ON_THE_WAY: readonly string[] = ['V', 'I', 'N']
  * @example dueHere(farPack, '2026-11-20T16:00:00Z', 'today', [coldFoot]) // '2026-11-21T14:00:00.000Z' where the journey takes two hours
  */
 export function dueHere(
-  pack: Pick<Pack, 'tiers' | 'journeyHours'>,
+  pack: Pick<RegionPack, 'tiers' | 'journeyHours'>,
   flaggedAt: string,
   tier: Tier,
   flags: readonly { readonly classes: readonly string[]; readonly tier?: Tier }[],

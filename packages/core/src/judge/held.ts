@@ -1,4 +1,4 @@
-import type { Pack } from '../content/types.js'
+import type { RegionPack } from '../content/types.js'
 import { hasSides } from '../content/view.js'
 import type { FlagVerdict } from './judge.js'
 import type { PastFlag } from './pastFlags.js'
@@ -6,7 +6,7 @@ import type { Prepared } from './prepare.js'
 import { SIDE_INDEX, type Context } from './runtime.js'
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
-export const flagKey = (view: Pack, id: string, side: string): string => (hasSides(view) ? `${id}|${side}` : id)
+export const flagKey = (view: RegionPack, id: string, side: string): string => (hasSides(view) ? `${id}|${side}` : id)
 
 /** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */
 export function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Context['held'] {

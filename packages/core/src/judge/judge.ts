@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import { NORMAL, tierRank, type Pack, type Side, type Tier } from '../content/types.js'
+import { NORMAL, tierRank, type AnyPack, type RegionPack, type Side, type Tier } from '../content/types.js'
 import { hasSides, viewOf } from '../content/view.js'
 import type { Complaint, Entry, Examination } from '../record/entry.js'
 import { openPairs } from '../record/disagreement.js'
@@ -62,6 +62,10 @@ export interface Verdict {
 
 /** Everything that was used in reaching a verdict, for explanations that go on from it. */
 export interface Judgement {
+  /** The pack that it was judged with, as its region sees it. */
+  readonly pack: RegionPack
+  /** The whole record that was judged. */
+  readonly examination: Examination
   readonly verdict: Verdict
   readonly prepared: Prepared
   readonly context: Context
@@ -84,10 +88,10 @@ export interface Disagreement {
 }
 
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
-export const preparePack = oncePer((pack: Pack) => new Prepared(pack))
+export const preparePack = oncePer((pack: RegionPack) => new Prepared(pack))
 
 /** Items of a region that some rule compares with an earlier check. */
-export const comparedItems = (pack: Pack, region: string): ReadonlySet<string> => {
+export const comparedItems = (pack: AnyPack, region: string): ReadonlySet<string> => {
   const prepared = preparePack(viewOf(pack, region))
   return new Set([...prepared.compared].map((at) => prepared.item(at).id))
 }
@@ -97,10 +101,10 @@ export const comparedItems = (pack: Pack, region: string): ReadonlySet<string> =
  * check no longer meets stays until it is lifted. Pure: the same record, pack and time always give the same verdict.
  * @example judge(pack, { complaint: { region: 'knee', sides: ['right'] }, asOf, entries: [] }).ceiling // 'now'
  */
-export const judge = (pack: Pack, examination: Examination): Verdict => judgement(pack, examination).verdict
+export const judge = (pack: AnyPack, examination: Examination): Verdict => judgement(pack, examination).verdict
 
 /** @param known what was judged of this record before it grew; filled as it is judged */
-export function judgement(pack: Pack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
+export function judgement(pack: AnyPack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
   const [pair] = openPairs(standingEntries(view, preparePack(view).indexOf, examination.entries).again)
   if (!pair) return judgeEntries(view, examination, known)
@@ -109,7 +113,7 @@ export function judgement(pack: Pack, examination: Examination, known: PastVerdi
   const [withLater, withEarlier] = [without(earlier), without(later)]
   const standsEarlier = compareUrgency(withEarlier.verdict, withLater.verdict) < 0
   const [judged, stands, other] = standsEarlier ? [withEarlier, earlier, later] : [withLater, later, earlier]
-  return { ...judged, disagreements: [...judged.disagreements, { stands, other }] }
+  return { ...judged, examination, disagreements: [...judged.disagreements, { stands, other }] }
 }
 
 /** Below 0 when the first verdict is the more urgent: by its floor, then by what it could still be, then by how much it raises. */
@@ -119,7 +123,7 @@ const compareUrgency = (a: Verdict, b: Verdict): number =>
   b.flags.length - a.flags.length ||
   b.openFlags.length - a.openFlags.length
 
-function judgeEntries(view: Pack, examination: Examination, known: PastVerdicts): Judgement {
+function judgeEntries(view: RegionPack, examination: Examination, known: PastVerdicts): Judgement {
   const { entries } = examination
   const stood = standingEntries(view, preparePack(view).indexOf, entries)
   const rechecks = rechecksOf(stood.again)
@@ -149,7 +153,7 @@ const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined, rele
 
 /** The judgement of what stands, with the flags that are held from before. */
 function judgedAlone(
-  view: Pack,
+  view: RegionPack,
   examination: Examination,
   held: readonly PastFlag[],
   { standing, again } = standingEntries(view, preparePack(view).indexOf, examination.entries),
@@ -164,6 +168,8 @@ function judgedAlone(
   const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
   return {
+    pack: view,
+    examination,
     verdict: judgeContext(prepared, context, sides),
     prepared,
     context,
@@ -195,7 +201,7 @@ function otherEntries(
 }
 
 /** The sides that are judged: a neck or a back has no side of its own, but its nerves have, so both are. */
-export const judgedSides = (pack: Pack, complaint: Complaint): readonly Side[] =>
+export const judgedSides = (pack: AnyPack, complaint: Complaint): readonly Side[] =>
   pack.regions.find((region) => region.id === complaint.region)?.side === false ? ['right', 'left'] : complaint.sides
 
 export function judgeContext(prepared: Prepared, context: Context, sides: readonly number[]): Verdict {

@@ -1,4 +1,4 @@
-import type { Pack } from '../content/types.js'
+import type { AnyPack } from '../content/types.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { disagree } from '../record/disagreement.js'
 import { isLater } from '../record/fold.js'
@@ -13,13 +13,14 @@ import { SIDE_INDEX, earlierAt, readingAt, slotOf } from './runtime.js'
  */
 export function rejudge(before: Judgement, entry: Entry): Judgement {
   const { prepared, sides } = before
+  const examination = { ...before.examination, entries: [...before.examination.entries, entry] }
   const item = prepared.indexOf.get(entry.item)
-  if (item === undefined) return before
+  if (item === undefined) return { ...before, examination }
   const at = slotOf(item, SIDE_INDEX[entry.side])
   const held = before.standing[at]
   const isCompared = prepared.compared.has(item)
   const isOlder = held !== undefined && !isLater(entry, held)
-  if (isOlder && !isCompared) return before
+  if (isOlder && !isCompared) return { ...before, examination }
   const [stands, other] = isOlder ? [held, entry] : [entry, held]
   const standing = [...before.standing]
   standing[at] = stands
@@ -32,14 +33,14 @@ export function rejudge(before: Judgement, entry: Entry): Judgement {
   prepared.resumePhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.resumePhase(context, { deciding: false, indicated: asked.level })
-  return { ...before, verdict: verdictOf(prepared, context, sides, asked), context, standing, others }
+  return { ...before, examination, verdict: verdictOf(prepared, context, sides, asked), context, standing, others }
 }
 
 /**
  * A judge that follows a growing record: entries added at its end are judged one by one, anything else anew.
  * @example const along = judgeAlong(pack, about); along([a]); along([a, b]) // works out only what hangs on b
  */
-export function judgeAlong(pack: Pack, about: Omit<Examination, 'entries'>): (entries: readonly Entry[]) => Judgement {
+export function judgeAlong(pack: AnyPack, about: Omit<Examination, 'entries'>): (entries: readonly Entry[]) => Judgement {
   let seen: readonly Entry[] | undefined
   let last: Judgement | undefined
   const known: PastVerdicts = new Map()

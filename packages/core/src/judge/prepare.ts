@@ -1,5 +1,5 @@
 import { leavesOf, rulesOf } from '../content/rules.js'
-import type { Flag, Hold, Item, Leaf, Modifier, Pack, Phrase, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
+import type { Flag, Hold, Item, Leaf, Modifier, RegionPack, Phrase, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
 import { tierRank } from '../content/types.js'
 import { compileRule } from './compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
@@ -64,7 +64,7 @@ export class Prepared {
   private readonly flagIndex: ReadonlyMap<string, number>
   private readonly holdIndex: ReadonlyMap<string, number>
 
-  constructor(readonly pack: Pack) {
+  constructor(readonly pack: RegionPack) {
     this.indexOf = indexById(pack.items)
     this.calcIndex = indexById(pack.calcs)
     this.flagIndex = indexById(pack.flags)

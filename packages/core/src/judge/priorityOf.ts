@@ -1,4 +1,4 @@
-import { tierRank, type Pack, type Tier } from '../content/types.js'
+import { tierRank, type RegionPack, type Tier } from '../content/types.js'
 import { isTier, PRIORITY, RANGE } from '../record/checkDecision.js'
 import type { Entry } from '../record/entry.js'
 import { fold, isLater } from '../record/fold.js'
@@ -29,7 +29,7 @@ export interface Priority {
 }
 
 /** Where a patient goes whose priority was raised past the findings, which do not say where; empty when it was not. */
-export function raisedTo({ tiers }: Pick<Pack, 'tiers'>, { tier, computed }: Priority): readonly string[] {
+export function raisedTo({ tiers }: Pick<RegionPack, 'tiers'>, { tier, computed }: Priority): readonly string[] {
   const to = tiers.find((one) => one.id === tier)?.to
   return to !== undefined && tierRank(tier) < tierRank(computed) ? [to] : []
 }

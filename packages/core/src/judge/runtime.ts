@@ -1,4 +1,4 @@
-import type { Item, Pack, RuleNode, Scalar, Side, Value } from '../content/types.js'
+import type { Item, RegionPack, RuleNode, Scalar, Side, Value } from '../content/types.js'
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { isGapValue } from '../record/gaps.js'
@@ -95,7 +95,7 @@ export const sideOf = (item: Item, side: number): number => (item.sided ? side :
  * are left out. `again` holds every entry of an item and side that was recorded more than once, some of them several times.
  */
 export function standingEntries(
-  pack: Pack,
+  pack: RegionPack,
   indexOf: ReadonlyMap<string, number>,
   entries: Iterable<Entry>,
 ): { readonly standing: readonly (Entry | undefined)[]; readonly again: readonly Entry[] } {
@@ -113,10 +113,10 @@ export function standingEntries(
 }
 
 /** What each slot reads; an entry that takes a finding back leaves it empty. */
-export const readingsOf = (pack: Pack, standing: readonly (Entry | undefined)[]): (Reading | undefined)[] =>
+export const readingsOf = (pack: RegionPack, standing: readonly (Entry | undefined)[]): (Reading | undefined)[] =>
   standing.map((entry, at) => readingAt(pack, at, entry))
 
-export const readingAt = (pack: Pack, slot: number, entry: Entry | undefined): Reading | undefined =>
+export const readingAt = (pack: RegionPack, slot: number, entry: Entry | undefined): Reading | undefined =>
   entry === undefined || entry.state === 'not-examined' ? undefined : readingOf(pack.items[Math.floor(slot / 3)], entry)
 
 function readingOf(item: Item | undefined, entry: { state: string; reason?: string; value?: Value; qualifiers?: Reading['qualifiers'] }): Reading {
@@ -134,7 +134,7 @@ function readingOf(item: Item | undefined, entry: { state: string; reason?: stri
 }
 
 /** What a slot is compared with when a rule asks for the change: see `earlierOf`. */
-export function earlierAt(pack: Pack, slot: number, standing: Entry | undefined, others: readonly Entry[] | undefined): Earlier | undefined {
+export function earlierAt(pack: RegionPack, slot: number, standing: Entry | undefined, others: readonly Entry[] | undefined): Earlier | undefined {
   const earlier = others && earlierOf(standing, others)
   const reading = earlier && readingAt(pack, slot, earlier)
   return standing && earlier && reading ? { reading, hours: hoursBetween(earlier, standing) } : undefined

@@ -1,5 +1,5 @@
 import { itemsOfRule } from '../content/rules.js'
-import type { Pack } from '../content/types.js'
+import type { AnyPack } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { LibraryEntry } from './libraryIndex.js'
 
@@ -9,7 +9,7 @@ import type { LibraryEntry } from './libraryIndex.js'
  * @param pack the view of one region
  * @example leadsTo(knee, { kind: 'condition', id: 'knee.cond.acl' })[0] // 'knee.test.lachman'
  */
-export function leadsTo(pack: Pack, { kind, id }: Pick<LibraryEntry, 'kind' | 'id'>): readonly string[] {
+export function leadsTo(pack: AnyPack, { kind, id }: Pick<LibraryEntry, 'kind' | 'id'>): readonly string[] {
   const items = itemsById(pack)
   if (kind === 'test' || kind === 'item') return items.has(id) ? [id] : []
   const rules =

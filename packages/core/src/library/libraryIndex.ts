@@ -1,4 +1,4 @@
-import type { Item, Pack, Tier } from '../content/types.js'
+import type { Item, AnyPack, Tier } from '../content/types.js'
 import { moreUrgent, mostUrgent } from '../judge/priorityTier.js'
 
 export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'school', 'source'] as const
@@ -27,7 +27,7 @@ export interface LibraryEntry {
  * its regions, so that a search shows it once.
  * @example libraryIndex(pack).find((entry) => entry.label === 'Lachman')?.kind // 'test'
  */
-export function libraryIndex(pack: Pack): LibraryEntry[] {
+export function libraryIndex(pack: AnyPack): LibraryEntry[] {
   const regions = pack.regions.map((region) => region.id)
   const whereOf = (item: Item): readonly string[] => {
     if (item.owner !== 'shared') return [item.owner]
@@ -114,7 +114,7 @@ export const sourceNames = (source: string): string[] =>
     .map((name) => name.trim())
     .filter((name) => name !== '' && name !== 'expert')
 
-function sourcesOf(pack: Pack): Map<string, Set<string>> {
+function sourcesOf(pack: AnyPack): Map<string, Set<string>> {
   const found = new Map<string, Set<string>>()
   const note = (source: string, region: string): void => {
     for (const name of sourceNames(source)) found.set(name, (found.get(name) ?? new Set<string>()).add(region))

@@ -1,4 +1,4 @@
-import type { Calc, Comparator, Flag, Item, Leaf, Pack, RuleNode, Term } from '../content/types.js'
+import type { Calc, Comparator, Flag, Item, Leaf, AnyPack, RuleNode, Term } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 
 /** A rule as it is read aloud: each line in words; what it leads on to can be opened. */
@@ -38,7 +38,7 @@ const OF_BOTH: Readonly<Record<Term['fn'], string>> = {
  * @param pack the view of the region that the rule belongs to
  * @example ruleLines(view, flag.clauses[0].when) // { text: 'any of', kids: [{ text: 'Log roll of the straight leg: present', kids: [] }, …] }
  */
-export function ruleLines(pack: Pack, node: RuleNode): RuleLine {
+export function ruleLines(pack: AnyPack, node: RuleNode): RuleLine {
   switch (node.op) {
     case 'all':
     case 'any':
@@ -54,7 +54,7 @@ export function ruleLines(pack: Pack, node: RuleNode): RuleLine {
   }
 }
 
-function leafLine(pack: Pack, leaf: Leaf): RuleLine {
+function leafLine(pack: AnyPack, leaf: Leaf): RuleLine {
   const name = (id: string): string => itemsById(pack).get(id)?.label ?? id
   const plain = (text: string): RuleLine => ({ text, kids: [] })
   switch (leaf.type) {
@@ -90,10 +90,10 @@ function leafLine(pack: Pack, leaf: Leaf): RuleLine {
 }
 
 const windowWords = (hours: number | undefined): string => (hours === undefined ? '' : ` within ${hours >= 72 ? `${hours / 24} days` : `${hours} h`}`)
-const flagOf = (pack: Pack, id: string): Flag | undefined => pack.flags.find((flag) => flag.id === id)
+const flagOf = (pack: AnyPack, id: string): Flag | undefined => pack.flags.find((flag) => flag.id === id)
 const overWords = (over: 'this' | 'either' | 'both'): string => (over === 'this' ? '' : over === 'either' ? ', on either side' : ', on both sides')
 
-function calcLine(pack: Pack, leaf: Extract<Leaf, { type: 'calc' }>): RuleLine {
+function calcLine(pack: AnyPack, leaf: Extract<Leaf, { type: 'calc' }>): RuleLine {
   const calc = pack.calcs.find((one) => one.id === leaf.calc)
   const compared = leaf.cmp === 'is' ? '' : ` ${COMPARED[leaf.cmp]} ${leaf.operand.join(', ')}`
   return { text: `${calc?.label ?? leaf.calc}${compared}${overWords(leaf.over)}`, kids: [], leads: { kind: 'score', id: leaf.calc } }
@@ -109,7 +109,7 @@ function comparedWords(items: ReadonlyMap<string, Item>, { term, cmp, operand, o
 }
 
 /** The rules of a calculated value in words: when it holds, each rung, or each part with its points. */
-export function calcLines(pack: Pack, calc: Calc): RuleLine[] {
+export function calcLines(pack: AnyPack, calc: Calc): RuleLine[] {
   const when = (title: string, rule: RuleNode): RuleLine => ({ text: title, kids: [ruleLines(pack, rule)] })
   return [
     ...(calc.validWhen ? [when('valid when', calc.validWhen)] : []),

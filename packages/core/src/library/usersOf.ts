@@ -1,5 +1,5 @@
 import { itemsOfRule, leavesOf, rulesOfCalc } from '../content/rules.js'
-import type { Calc, Condition, Flag, Hold, Pack, PromptGroup, RuleNode } from '../content/types.js'
+import type { Calc, Condition, Flag, Hold, AnyPack, PromptGroup, RuleNode } from '../content/types.js'
 
 /** Everything of a region that reads an item or a calculated value, itself or through a calculated value. */
 export interface Users {
@@ -16,7 +16,7 @@ export interface Users {
  * @param id an item or a calculated value
  * @example usersOf(viewOf(pack, 'knee'), 'test.lachman').flags.map((flag) => flag.id) // ['knee.flag.acl', …]
  */
-export function usersOf(pack: Pack, id: string): Users {
+export function usersOf(pack: AnyPack, id: string): Users {
   const calcs = new Map(pack.calcs.map((calc) => [calc.id, calc]))
   const reads = (rule: RuleNode): boolean => itemsOfRule(rule, calcs).includes(id) || calcsOf(rule, calcs).has(id)
   return {

@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import type { Item, Lesion, Pack, Side } from '../content/types.js'
+import type { Item, Lesion, AnyPack, Side } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { SIDE_INDEX } from '../judge/runtime.js'
 import { YES } from '../judge/truth.js'
@@ -49,7 +49,7 @@ interface Weighed extends Pick<Lesion, 'id' | 'name' | 'kind' | 'limb'> {
 }
 
 /** Every candidate with its weights; two neighbouring roots together are one, three points behind. */
-const candidates = oncePer((pack: Pack): readonly Weighed[] => {
+const candidates = oncePer((pack: AnyPack): readonly Weighed[] => {
   const { lesions, neighbouringRoots } = pack.lesions
   const single = lesions.map((one): Weighed => ({
     ...one,
@@ -68,7 +68,7 @@ const candidates = oncePer((pack: Pack): readonly Weighed[] => {
 })
 
 /** Every item of a limb that some place can lose, as far as this view has it. */
-const itemsOfLimb = oncePer((pack: Pack): Readonly<Record<'arm' | 'leg', readonly string[]>> => {
+const itemsOfLimb = oncePer((pack: AnyPack): Readonly<Record<'arm' | 'leg', readonly string[]>> => {
   const of = (limb: 'arm' | 'leg'): string[] => {
     const weighed = candidates(pack).filter((one) => one.limb === limb)
     return [...new Set(weighed.flatMap((one) => [...one.weight.keys()]))].filter((id) => itemsById(pack).has(id))
@@ -82,7 +82,7 @@ const itemsOfLimb = oncePer((pack: Pack): Readonly<Record<'arm' | 'leg', readonl
  * @returns one for each limb with something abnormal; empty when nothing is
  * @example localise(view, entries)[0]?.places[0]?.name // 'L5 root'
  */
-export function localise(pack: Pack, entries: readonly Entry[], isMet: (calc: string, side: Side) => boolean = () => false): Localisation[] {
+export function localise(pack: AnyPack, entries: readonly Entry[], isMet: (calc: string, side: Side) => boolean = () => false): Localisation[] {
   const state = fold(entries)
   const read = (item: string, side: Side): Loss | undefined =>
     lossOf(itemsById(pack).get(item), state.get(slotKey(item, side)), state.get(slotKey(item, side === 'right' ? 'left' : 'right'))) ??
@@ -163,7 +163,7 @@ interface Limb {
   readonly pointed: (place: string) => number
 }
 
-function locate(pack: Pack, about: Limb): Localisation {
+function locate(pack: AnyPack, about: Limb): Localisation {
   const { limb, side, abnormal, alike } = about
   const places = candidates(pack)
     .filter((one) => one.limb === limb)
@@ -209,7 +209,7 @@ function weigh(one: Weighed, { items, abnormal, read, pointed }: Limb): Place {
 }
 
 /** What tells the two leaders apart: the tried pair first, else the item on which they differ most, the least burden before the shortest. */
-function nextItem(pack: Pack, { items, read }: Limb, leaders: readonly Place[]): Localisation['next'] {
+function nextItem(pack: AnyPack, { items, read }: Limb, leaders: readonly Place[]): Localisation['next'] {
   const isOpen = (item: string): boolean => items.includes(item) && read(item) === undefined
   const [best, second] = leaders
   if (!best || !second) return undefined
@@ -234,7 +234,7 @@ function nextItem(pack: Pack, { items, read }: Limb, leaders: readonly Place[]):
 
 const nameOf = (places: readonly Place[], id: string): string => places.find((place) => place.id === id)?.name ?? id
 
-function pointsTo(pack: Pack, place: string, side: Side, state: ReadonlyMap<string, Entry>, isMet: (calc: string, side: Side) => boolean): number {
+function pointsTo(pack: AnyPack, place: string, side: Side, state: ReadonlyMap<string, Entry>, isMet: (calc: string, side: Side) => boolean): number {
   const [first = '', second] = place.split('+')
   const isMeant = (to: readonly string[]): boolean => to.includes(place) || (second !== undefined && to.includes(first) && to.includes(second))
   const known = itemsById(pack)
@@ -248,7 +248,7 @@ function pointsTo(pack: Pack, place: string, side: Side, state: ReadonlyMap<stri
 }
 
 /** Heel raises stand for the push of the foot, which a hand cannot overcome. */
-function countedLoss(pack: Pack, item: string, side: Side, state: ReadonlyMap<string, Entry>): Loss | undefined {
+function countedLoss(pack: AnyPack, item: string, side: Side, state: ReadonlyMap<string, Entry>): Loss | undefined {
   const counted = pack.lesions.readAs.find(({ as }) => as === item)
   if (!counted) return undefined
   const entry = state.get(slotKey(counted.item, side))

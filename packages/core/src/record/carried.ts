@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import type { Item, Pack } from '../content/types.js'
+import type { Item, Pack, RegionPack } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import type { Entry, Examination } from './entry.js'
 import { fold } from './fold.js'
@@ -24,7 +24,7 @@ export function carriedEntries(pack: Pack, from: Pick<Examination, 'complaint' |
 }
 
 /** A view holds every shared item; these are the ones that the region asks for, places in a stop, or shares with its neighbours by name. */
-const itemsAskedOf = oncePer((view: Pack): ReadonlyMap<string, Item> => {
+const itemsAskedOf = oncePer((view: RegionPack): ReadonlyMap<string, Item> => {
   const placed = new Set(view.regions.flatMap((region) => region.stops.flatMap((stop) => stop.items)))
   return new Map(
     view.items

@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import { TIERS, tierRank, type Pack, type Tier } from '../content/types.js'
+import { TIERS, tierRank, type AnyPack, type Tier } from '../content/types.js'
 import type { Fault } from './checkEntry.js'
 import type { Entry } from './entry.js'
 
@@ -15,20 +15,20 @@ export const LEAST_WORDS = `at least ${LEAST_REASON} letters`
 /** A reason is read by somebody: spaces, dashes and signs without a letter are none. @example isReason('…  -') // false */
 export const isReason = (text: string | undefined): boolean => (text?.match(/[\p{L}\p{N}]/gu) ?? []).length >= LEAST_REASON
 
-const holdIds = oncePer((pack: Pack): ReadonlySet<string> => new Set(pack.holds.map((hold) => hold.id)))
-const flagIds = oncePer((pack: Pack): ReadonlySet<string> => new Set(pack.flags.map((flag) => flag.id)))
+const holdIds = oncePer((pack: AnyPack): ReadonlySet<string> => new Set(pack.holds.map((hold) => hold.id)))
+const flagIds = oncePer((pack: AnyPack): ReadonlySet<string> => new Set(pack.flags.map((flag) => flag.id)))
 
 const DECISIONS: readonly Entry['state'][] = ['lifted', 'released', 'chosen', 'accepted']
 
 /** Whether an entry is no finding but says what a clinician decides: lifts a flag, sets the priority, accepts an open range, or takes it back. */
-export const isDecision = (pack: Pack, { state, item }: Entry): boolean =>
+export const isDecision = (pack: AnyPack, { state, item }: Entry): boolean =>
   isDecided(state) || (state === 'not-examined' && (item === PRIORITY || item === RANGE || flagIds(pack).has(item) || holdIds(pack).has(item)))
 
 /** Whether the state is of a decision. Each is made in the name of whoever makes it. */
 export const isDecided = (state: Entry['state']): boolean => DECISIONS.includes(state)
 
 /** @returns one fault for each thing that keeps a decision from being taken */
-export function checkDecision(pack: Pack, entry: Entry, path: string): Fault[] {
+export function checkDecision(pack: AnyPack, entry: Entry, path: string): Fault[] {
   if (entry.state === 'chosen') return checkChoice(entry, path)
   if (entry.state === 'accepted') return checkAcceptance(entry, path)
   if (entry.state === 'not-examined') return []

@@ -1,5 +1,5 @@
 import { oncePer } from '../content/oncePer.js'
-import { NORMAL, type Item, type Pack, type Qualifier, type Scalar, type Value } from '../content/types.js'
+import { NORMAL, type Item, type AnyPack, type Qualifier, type Scalar, type Value } from '../content/types.js'
 import { checkDecision, isDecision, isReason, LEAST_WORDS } from './checkDecision.js'
 import type { Entry } from './entry.js'
 
@@ -14,7 +14,7 @@ export interface Fault {
  * Checks entries against the pack: the item exists (or the flag that is lifted, or the priority that is set), the side suits it, words are among its options, numbers lie in its range.
  * @returns one fault for each thing that is wrong; empty when all can be stored
  */
-export function checkEntries(pack: Pack, entries: readonly Entry[], path = '/entries'): Fault[] {
+export function checkEntries(pack: AnyPack, entries: readonly Entry[], path = '/entries'): Fault[] {
   const items = itemsById(pack)
   return entries.flatMap((entry, at) =>
     isDecision(pack, entry)
@@ -23,7 +23,7 @@ export function checkEntries(pack: Pack, entries: readonly Entry[], path = '/ent
   )
 }
 
-export const itemsById = oncePer((pack: Pack): ReadonlyMap<string, Item> => new Map(pack.items.map((item) => [item.id, item])))
+export const itemsById = oncePer((pack: AnyPack): ReadonlyMap<string, Item> => new Map(pack.items.map((item) => [item.id, item])))
 
 const timeFaults = ({ at }: Entry, path: string): Fault[] =>
   Number.isNaN(Date.parse(at)) ? [{ path: `${path}/at`, reason: `"${at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' }] : []

@@ -1,4 +1,4 @@
-import type { Finding, Item, Pack, Side } from '../content/types.js'
+import type { Finding, Item, RegionPack, Side } from '../content/types.js'
 import type { Entry } from './entry.js'
 import { isGapValue } from './gaps.js'
 
@@ -30,7 +30,7 @@ function normalEntry(item: Item, side: Side, recorder: Recorder): Entry | undefi
  * Every item of some depths examined, read and normal, on both sides. For demonstrations and tests; the workspace never does this at once.
  * @param keep leaves items out
  */
-export function examinedNormal(pack: Pack, depths: readonly Item['depth'][], recorder: Recorder, keep: (item: Item) => boolean = () => true): Entry[] {
+export function examinedNormal(pack: RegionPack, depths: readonly Item['depth'][], recorder: Recorder, keep: (item: Item) => boolean = () => true): Entry[] {
   return pack.items
     .filter((item) => depths.includes(item.depth) && keep(item))
     .flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))

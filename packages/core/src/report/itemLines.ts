@@ -1,4 +1,4 @@
-import { NORMAL, type Item, type Pack, type Side } from '../content/types.js'
+import { NORMAL, type Item, type RegionPack, type Side } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 import { findingWords, sideWord } from './words.js'
@@ -13,7 +13,7 @@ export interface ItemFindings {
  * Entries item by item, in the order of the pack.
  * @param sides those of the complaint: the first of them comes first
  */
-export function byItem(pack: Pack, entries: readonly Entry[], sides: readonly Side[]): readonly ItemFindings[] {
+export function byItem(pack: RegionPack, entries: readonly Entry[], sides: readonly Side[]): readonly ItemFindings[] {
   const found = new Map<string, Entry[]>()
   for (const entry of entries) found.set(entry.item, [...(found.get(entry.item) ?? []), entry])
   const rank = ({ side }: Entry): number => (side === sides[0] ? 0 : side === 'right' ? 1 : 2)
@@ -28,7 +28,7 @@ export const isFullAndEqual = (item: Item, entries: readonly Pick<Entry, 'value'
   item.normalSpan?.says === 'full' && entries.length > 1 && entries.every(({ value }) => value === NORMAL)
 
 /** One line for an item with both sides. @example "Lachman: right 8 mm, end point soft; left 2 mm, end point firm" */
-export function itemLine(pack: Pack, { item, entries }: ItemFindings, zone: string | undefined): string {
+export function itemLine(pack: RegionPack, { item, entries }: ItemFindings, zone: string | undefined): string {
   const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
   const [first, second] = words
   if (second !== undefined && first === second)

@@ -1,4 +1,4 @@
-import type { Destination, Item, Pack, Side, Tier } from '../content/types.js'
+import type { Destination, Item, RegionPack, Side, Tier } from '../content/types.js'
 import { isWished } from '../content/wish.js'
 import { dueHere } from '../judge/clock.js'
 import { judgedSides, type Judgement } from '../judge/judge.js'
@@ -44,23 +44,23 @@ export interface Letter {
 }
 
 /** A referral letter from the record and its verdict: range, reason, findings of each side, gaps, and what the destination still wants. */
-export function referralLetter(pack: Pack, examination: Examination, judged: Judgement, about: LetterAbout): Letter {
-  const { verdict } = judged
+export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
+  const { pack, examination, verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const [raised] = raisedTo(pack, priorityOf(judged))
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
-  const entries = [...standingRecord(examination.entries, judged).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
+  const entries = [...standingRecord(judged).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
   const wanted = wantedBy(destination, pack, entries, examination.complaint.sides, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
     to: destination?.name ?? 'Own clinic',
     destination: destination?.id ?? 'dest.own-clinic',
     paragraphs: [
-      { heading: 'About', text: aboutText(pack, examination, about) },
+      { heading: 'About', text: aboutText(judged, about) },
       ...[
-        { heading: 'Priority', text: priorityText(pack, examination, judged, about.zone) },
-        ...disagreementText(pack, judged, about.zone),
-        ...earlierText(pack, judged, about.zone),
+        { heading: 'Priority', text: priorityText(judged, about.zone) },
+        ...disagreementText(judged, about.zone),
+        ...earlierText(judged, about.zone),
         ...foundText(pack, examination.complaint, entries, about.zone),
         ...notDoneText(pack, entries),
         checksText(pack, examination, entries, about.zone),
@@ -68,8 +68,8 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
         ...wanted.held,
         ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
         { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
-        ...imagingText(pack, examination, judged),
-        { heading: 'Not examined and still open', text: openText(pack, judged, about.zone) },
+        ...imagingText(judged),
+        { heading: 'Not examined and still open', text: openText(judged, about.zone) },
       ].map(({ heading, text }) => ({ heading, text: plainText(text) })),
     ],
     missing: wanted.missing,
@@ -77,33 +77,37 @@ export function referralLetter(pack: Pack, examination: Examination, judged: Jud
 }
 
 /** What two devices found and nobody decided: the receiver sees both. */
-function disagreementText(pack: Pack, judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
-  const lines = disagreementLines(pack, judged, zone)
+function disagreementText(judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const lines = disagreementLines(judged, zone)
   return lines.length > 0 ? [{ heading: 'Not agreed', text: `${lines.join('. ')}.` }] : []
 }
 
 /** What was urgent and is no longer, by a finding or lifted: the receiver must know of a pulse that was gone. */
-function earlierText(pack: Pack, judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
-  const lines = earlierLines(pack, endedFlags(judged), zone)
+function earlierText(judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const lines = earlierLines(judged.pack, endedFlags(judged), zone)
   return lines.length > 0 ? [{ heading: 'Earlier in this examination', text: `${lines.join('. ')}.` }] : []
 }
 
 /** The pictures that the suspicions call for; what was already seen stands under what was found. */
-function imagingText(pack: Pack, examination: Examination, { verdict }: Judgement): { heading: string; text: string }[] {
-  const ways = pathwaysOf(pack, examination, { flags: verdict.flags.filter((flag) => flag.tier === verdict.floor && flag.tier !== 'here') })
+function imagingText(judged: Judgement): { heading: string; text: string }[] {
+  const { flags, floor } = judged.verdict
+  const ways = pathwaysOf(
+    judged,
+    flags.filter((flag) => flag.tier === floor && flag.tier !== 'here'),
+  )
   return ways.length > 0 ? [{ heading: 'Imaging by suspicion', text: ways.map((way) => `${way.title}: ${way.pregnant ?? way.first}`).join(' ') }] : []
 }
 
-function aboutText(pack: Pack, examination: Examination, { patient, examiner, site, zone }: LetterAbout): string {
-  const region = pack.regions.find((r) => r.id === examination.complaint.region)?.name.toLowerCase() ?? examination.complaint.region
+function aboutText({ pack, examination }: Judgement, { patient, examiner, site, zone }: LetterAbout): string {
+  const region = pack.regions[0].name.toLowerCase()
   const side = examination.complaint.sides.map(sideWord).filter(Boolean).join(' and ')
   const number = patient.localNumber ? `, number ${patient.localNumber}` : ''
   const contact = patient.contact ? ` Reached at ${isolated(patient.contact)}.` : ''
   return `${isolated(patient.name)}, born ${dayOnly(patient.birthDate)}${number}.${contact} ${capital(`${side} ${region}`.trim())}, seen ${dayAndTime(examination.asOf, zone)} by ${examiner}, ${site}.`
 }
 
-function priorityText(pack: Pack, examination: Examination, judged: Judgement, zone: string | undefined): string {
-  const { verdict } = judged
+function priorityText(judged: Judgement, zone: string | undefined): string {
+  const { pack, examination, verdict } = judged
   const priority = priorityOf(judged)
   const set = setWords(pack, priority, zone)
   const tier = (id: Tier): string => tierName(pack, id)
@@ -123,7 +127,7 @@ function priorityText(pack: Pack, examination: Examination, judged: Judgement, z
 }
 
 /** What is abnormal or could not be had on the sore side, and what measures otherwise there than on the other: each with both sides. */
-function foundText(pack: Pack, complaint: Complaint, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
+function foundText(pack: RegionPack, complaint: Complaint, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
   const isHere = onSoreSide(pack, complaint)
   const told = byItem(pack, entries, complaint.sides).filter(({ item, entries: own }) => {
     if (item.depth === 'card') return false
@@ -137,7 +141,7 @@ function foundText(pack: Pack, complaint: Complaint, entries: readonly Entry[], 
 }
 
 /** Investigations that were recorded as not done: the receiver neither waits for them nor takes them for normal. */
-function notDoneText(pack: Pack, entries: readonly Entry[]): { heading: string; text: string }[] {
+function notDoneText(pack: RegionPack, entries: readonly Entry[]): { heading: string; text: string }[] {
   const items = itemsById(pack)
   const names = entries.flatMap((entry) => {
     const item = items.get(entry.item)
@@ -147,7 +151,7 @@ function notDoneText(pack: Pack, entries: readonly Entry[]): { heading: string; 
 }
 
 /** Whether an entry is of a side that is judged, or of none. */
-function onSoreSide(pack: Pack, complaint: Complaint): (entry: Entry) => boolean {
+function onSoreSide(pack: RegionPack, complaint: Complaint): (entry: Entry) => boolean {
   const sides = judgedSides(pack, complaint)
   return ({ side }) => side === 'none' || sides.includes(side)
 }
@@ -155,7 +159,7 @@ function onSoreSide(pack: Pack, complaint: Complaint): (entry: Entry) => boolean
 const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || item?.stage === 'vascular'
 
 /** Pulse, power and feeling of the sore side with the time of each check: first what is not normal or was measured, then what is normal by name. */
-function checksText(pack: Pack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
+function checksText(pack: RegionPack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
   const items = itemsById(pack)
   const isHere = onSoreSide(pack, complaint)
   const isFound = (entry: Entry): boolean => entry.state === 'examined' && !isGapEntry(items.get(entry.item), entry)
@@ -178,7 +182,12 @@ function checksText(pack: Pack, { complaint }: Examination, entries: readonly En
 }
 
 /** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */
-function backgroundText(pack: Pack, entries: readonly Entry[], elsewhere: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
+function backgroundText(
+  pack: RegionPack,
+  entries: readonly Entry[],
+  elsewhere: readonly Entry[],
+  zone: string | undefined,
+): { heading: string; text: string }[] {
   const items = itemsById(pack)
   const told = entries.flatMap((entry) => {
     const item = items.get(entry.item)
@@ -197,13 +206,13 @@ function backgroundText(pack: Pack, entries: readonly Entry[], elsewhere: readon
 }
 
 /** A fact of the patient card that is not the ordinary answer, or a time: when it began, last dose, last meal. Age and sex stand elsewhere. */
-const isBackground = (pack: Pack, item: Item, entry: Entry): boolean =>
+const isBackground = (pack: RegionPack, item: Item, entry: Entry): boolean =>
   item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(
   destination: Destination | undefined,
-  pack: Pack,
+  pack: RegionPack,
   entries: readonly Entry[],
   sides: readonly Side[],
   zone: string | undefined,
@@ -220,9 +229,9 @@ function wantedBy(
   }
 }
 
-function openText(pack: Pack, judged: Judgement, zone: string | undefined): string {
+function openText(judged: Judgement, zone: string | undefined): string {
   const labels = openItems(judged).map((item) => item.label)
-  const accepted = acceptedWords(pack, judged, zone)
+  const accepted = acceptedWords(judged, zone)
   const isLong = labels.length > MOST_OPEN
   const named = isLong ? `${labels.slice(0, MOST_OPEN).join('; ')}; and ${labels.length - MOST_OPEN} more, which the note lists` : labels.join('; ')
   const names = labels.length === 0 ? 'Nothing that could change the priority.' : `${named}.`

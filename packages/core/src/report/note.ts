@@ -1,15 +1,13 @@
 import { localChoices } from '../content/profile.js'
-import type { Pack, Stage, Tier } from '../content/types.js'
+import type { Stage, Tier } from '../content/types.js'
 import { counselsOf } from '../judge/counsels.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf } from '../judge/priorityOf.js'
 import type { Judgement } from '../judge/judge.js'
-import { standingRecord } from '../judge/standingRecord.js'
 import { unexaminedCore } from '../judge/unexamined.js'
 import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueHere } from '../judge/clock.js'
-import type { Examination } from '../record/entry.js'
 import { plainText } from '../record/plainText.js'
 import { NoteFindings } from './noteFindings.js'
 import { acceptedWords, disagreementLines, earlierLines, holdLines, setWords } from './reasons.js'
@@ -38,14 +36,14 @@ const HEADINGS: readonly (readonly [Stage, string])[] = [
 ]
 
 /** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
-export function clinicalNote(pack: Pack, examination: Examination, judged: Judgement, zone?: string): readonly NoteSection[] {
-  const entries = [...standingRecord(examination.entries, judged).values()].filter((entry) => entry.state !== 'not-examined')
-  const findings = new NoteFindings(pack, entries, judged, examination.complaint.sides, zone)
+export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSection[] {
+  const { pack } = judged
+  const findings = new NoteFindings(judged, zone)
   const sections = HEADINGS.flatMap(([stage, heading]) => sectionOf(heading, findings.linesOf(stage)))
   const earlier = earlierLines(pack, earlierFlags(judged), zone)
   const whole: readonly NoteSection[] = [
-    priorityLine(pack, examination, judged, zone),
-    ...sectionOf('Two devices do not agree', disagreementLines(pack, judged, zone)),
+    priorityLine(judged, zone),
+    ...sectionOf('Two devices do not agree', disagreementLines(judged, zone)),
     ...sectionOf('Earlier in this examination', earlier),
     ...sections,
     ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
@@ -55,15 +53,15 @@ export function clinicalNote(pack: Pack, examination: Examination, judged: Judge
     ),
     ...sectionOf('Holds', holdLines(judged, zone)),
     ...sectionOf('Not examined', unexaminedLines(judged)),
-    missingSection(pack, judged),
-    ...sectionOf('Judged by local choices', localLines(pack, examination)),
+    missingSection(judged),
+    ...sectionOf('Judged by local choices', localLines(judged)),
   ]
   return whole.map(({ heading, lines }) => ({ heading, lines: lines.map(plainText) }))
 }
 
 /** Where this site's rules differ from the pack's own. */
-const localLines = ({ schools }: Pack, { complaint }: Examination): string[] =>
-  localChoices(schools, complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
+const localLines = ({ pack, examination }: Judgement): string[] =>
+  localChoices(pack.schools, examination.complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
 
 const sectionOf = (heading: string, lines: readonly string[]): NoteSection[] => (lines.length > 0 ? [{ heading, lines }] : [])
 
@@ -73,11 +71,11 @@ const scoreLines = (judged: Judgement): string[] =>
 
 const sidePart = (side: string): string => (sideWord(side) === '' ? '' : `, ${sideWord(side)}`)
 
-function priorityLine(pack: Pack, examination: Examination, judged: Judgement, zone: string | undefined): NoteSection {
-  const { verdict } = judged
+function priorityLine(judged: Judgement, zone: string | undefined): NoteSection {
+  const { pack, examination, verdict } = judged
   const priority = priorityOf(judged)
   const set = setWords(pack, priority, zone)
-  const accepted = acceptedWords(pack, judged, zone)
+  const accepted = acceptedWords(judged, zone)
   const name = (id: Tier): string => tierName(pack, id)
   const range = priority.tier !== verdict.floor ? name(priority.tier) : rangeWords(pack, verdict.floor, verdict.ceiling)
   const due = dueHere(pack, examination.asOf, priority.tier, verdict.flags)
@@ -96,8 +94,9 @@ function priorityLine(pack: Pack, examination: Examination, judged: Judgement, z
 }
 
 /** What was not examined and could still make it more urgent, a line for each suspicion, with how urgent it could be. */
-function missingSection(pack: Pack, judged: Judgement): NoteSection {
-  const suspicion = (id: string | undefined): string => judged.verdict.openFlags.find((flag) => flag.id === id)?.title ?? ''
+function missingSection(judged: Judgement): NoteSection {
+  const { pack, verdict } = judged
+  const suspicion = (id: string | undefined): string => verdict.openFlags.find((flag) => flag.id === id)?.title ?? ''
   const lines = new Map<string, string[]>()
   for (const { label, sides, tier, flags, held } of openItems(judged)) {
     const head = `Could still be ${tierName(pack, tier)}, ${suspicion(flags[0])}`

@@ -1,7 +1,8 @@
-import type { Item, Pack, Side, Stage } from '../content/types.js'
+import type { Item, RegionPack, Side, Stage } from '../content/types.js'
 import { hasSides } from '../content/view.js'
 import type { Judgement } from '../judge/judge.js'
 import { SIDE_INDEX, SIDE_NAMES, type Compiled } from '../judge/runtime.js'
+import { standingRecord } from '../judge/standingRecord.js'
 import { YES } from '../judge/truth.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
@@ -20,14 +21,15 @@ export class NoteFindings {
   private readonly findings: readonly ItemFindings[]
   private readonly normal: Normal
 
+  private readonly pack: RegionPack
+
   constructor(
-    private readonly pack: Pack,
-    entries: readonly Entry[],
     private readonly judged: Judgement,
-    sides: readonly Side[],
     private readonly zone: string | undefined,
   ) {
-    this.findings = byItem(pack, entries, sides)
+    this.pack = judged.pack
+    const entries = [...standingRecord(judged).values()].filter((entry) => entry.state !== 'not-examined')
+    this.findings = byItem(this.pack, entries, judged.examination.complaint.sides)
     this.normal = new Map(
       this.findings.map(({ item, entries: own }) => [item.id, new Set(own.filter((entry) => !saysMore(item, entry)).map((entry) => entry.side))]),
     )

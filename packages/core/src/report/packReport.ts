@@ -1,6 +1,6 @@
 import { itemsOfLeaf, leavesOf, rulesOf } from '../content/rules.js'
 import { localChoices } from '../content/profile.js'
-import type { Certainty, Item, Pack } from '../content/types.js'
+import type { Certainty, Item, Pack, RegionPack } from '../content/types.js'
 import { viewOf } from '../content/view.js'
 import { judge, judgedSides } from '../judge/judge.js'
 import { examinedNormal } from '../record/examinedNormal.js'
@@ -30,7 +30,7 @@ const AT = '2026-01-15T09:00:00.000Z'
 
 export const packReport = (pack: Pack): RegionReport[] => pack.regions.map((region) => regionReport(viewOf(pack, region.id), region.id))
 
-function regionReport(view: Pack, id: string): RegionReport {
+function regionReport(view: RegionPack, id: string): RegionReport {
   const own = view.items.filter((item) => item.owner === id || item.depth === 'core' || item.depth === 'prompted')
   const core = view.items.filter((item) => item.depth === 'core')
   const figures = own.flatMap((item) => item.accuracy)
@@ -57,7 +57,7 @@ function regionReport(view: Pack, id: string): RegionReport {
   }
 }
 
-function openAfterCore(view: Pack, id: string): string[] {
+function openAfterCore(view: RegionPack, id: string): string[] {
   let made = 0
   const newId = (): string => `01920000-0000-7000-8000-${String(++made).padStart(12, '0')}`
   const entries = examinedNormal(view, ['card', 'core'], { by: 'report', at: AT, newId })
@@ -71,7 +71,7 @@ function openAfterCore(view: Pack, id: string): string[] {
 }
 
 /** Ids that rules, prompts, stops of holds and derivations name. */
-function namesIn(view: Pack): ReadonlySet<string> {
+function namesIn(view: RegionPack): ReadonlySet<string> {
   const leaves = rulesOf(view).flatMap(([, rule]) => leavesOf(rule))
   const names = new Set(leaves.flatMap((leaf) => (leaf.type === 'all-examined' ? leaf.items : itemsOfLeaf(leaf))))
   for (const group of view.groups) group.ask.forEach((id) => names.add(id))

@@ -1,5 +1,5 @@
-import type { Pack, Pathway } from '../content/types.js'
-import type { Verdict } from '../judge/judge.js'
+import type { Pathway } from '../content/types.js'
+import type { Judgement, Verdict } from '../judge/judge.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 
@@ -13,14 +13,17 @@ export interface PathwayStep extends Pick<Pathway, 'id' | 'title' | 'first' | 't
 const HOUR = 3_600_000
 
 /**
- * What follows the flags that are met: the first picture and the next, when to look again, which clock runs until when. Each suspicion once,
+ * What follows the flags that are met, or those that are named: the first picture and the next, when to look again, which clock runs until when. Each suspicion once,
  * in the order of the flags.
  */
-export function pathwaysOf(pack: Pack, examination: Examination, verdict: Pick<Verdict, 'flags'>): readonly PathwayStep[] {
+export function pathwaysOf(
+  { pack, examination, verdict }: Pick<Judgement, 'pack' | 'examination' | 'verdict'>,
+  flags: Verdict['flags'] = verdict.flags,
+): readonly PathwayStep[] {
   const entries = [...fold(examination.entries).values()]
   const found = new Map<string, PathwayStep>()
   const mayBePregnant = ['possible', 'yes', 'postpartum-6w'].includes(String(valueOf(entries, 'patient.pregnant')))
-  for (const { concept } of verdict.flags) {
+  for (const { concept } of flags) {
     for (const way of pack.pathways) {
       if (found.has(way.id) || !way.concepts.includes(concept)) continue
       const { id, title, first, then, review, pregnant, clock } = way

@@ -1,5 +1,4 @@
 import { localChoices } from '../content/profile.js'
-import type { Pack } from '../content/types.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
@@ -7,12 +6,11 @@ import { calcVerdicts } from '../judge/calcVerdicts.js'
 import { counselsOf } from '../judge/counsels.js'
 import { standingHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judge.js'
-import type { Examination } from '../record/entry.js'
 import { conditionRanges } from '../reason/conditions.js'
 
 /** The verdict as other programs read it: what `npm run judge` prints and `POST /api/judge` answers. */
-export function publicVerdict(pack: Pack, examination: Examination, judged: Judgement): object {
-  const { verdict } = judged
+export function publicVerdict(judged: Judgement): object {
+  const { pack, examination, verdict } = judged
   return {
     pack: { id: pack.id, version: pack.version, hash: pack.hash },
     localChoices: localChoices(pack.schools, examination.complaint.region).map(({ topic, chosen }) => ({ topic, chosen })),

@@ -1,4 +1,4 @@
-import { NORMAL, type Pack, type Tier } from '../content/types.js'
+import { NORMAL, type RegionPack, type Tier } from '../content/types.js'
 import { releaseOf } from '../judge/holds.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
 import type { FlagVerdict, Judgement } from '../judge/judge.js'
@@ -21,7 +21,7 @@ export function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | '
  * The recorded findings that raised a flag: what is abnormal, measured or could not be done. Normal findings that only leave the
  * flag standing stay in the whole proof.
  */
-export function tellingFindings(pack: Pack, flag: FlagVerdict): readonly ProofFinding[] {
+export function tellingFindings(pack: RegionPack, flag: FlagVerdict): readonly ProofFinding[] {
   const items = itemsById(pack)
   const recorded = flag.proof
     ? findingsOf(flag.proof).filter((finding) => finding.state === 'examined' || finding.state === 'could-not' || finding.state === 'not-valid')
@@ -35,11 +35,11 @@ export function tellingFindings(pack: Pack, flag: FlagVerdict): readonly ProofFi
 }
 
 /** @example "Lachman right: 8 mm, end point soft" */
-export const findingLine = (pack: Pack, finding: ProofFinding): string =>
+export const findingLine = (pack: RegionPack, finding: ProofFinding): string =>
   `${entryLine(pack, { ...asEntry(finding), side: finding.side })}${beforeWords(pack, finding)}`
 
 /** What a finding was at the check before. @example beforeWords(pack, finding) // ", normal 20 min before" */
-export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'item' | 'before'>): string {
+export function beforeWords(pack: RegionPack, { item, before }: Pick<ProofFinding, 'item' | 'before'>): string {
   if (!before) return ''
   const then = findingWords(pack, { item, state: 'examined', qualifiers: before.qualifiers, ...(before.value === undefined ? {} : { value: before.value }) })
   return `, ${then} ${spanOf(before.hours)} before`
@@ -49,7 +49,7 @@ export function beforeWords(pack: Pack, { item, before }: Pick<ProofFinding, 'it
  * What two devices found within minutes of each other, a line each.
  * @example "Dorsalis pedis pulse right: absent (Dr Brannock, 10:42) or normal (Dr Quill, 10:44): the first stands until a clinician decides"
  */
-export const disagreementLines = (pack: Pack, { disagreements }: Pick<Judgement, 'disagreements'>, zone?: string): string[] =>
+export const disagreementLines = ({ pack, disagreements }: Pick<Judgement, 'pack' | 'disagreements'>, zone?: string): string[] =>
   disagreements.map(({ stands, other }) => {
     const by = (entry: Entry): string => `(${entry.by}, ${dayAndTime(entry.at, zone)})`
     return `${entryLine(pack, stands, zone)} ${by(stands)} or ${findingWords(pack, other, zone)} ${by(other)}: the first, as the more urgent, stands until a clinician decides`
@@ -67,7 +67,7 @@ export const holdLines = (judged: Pick<Judgement, 'verdict' | 'decisions'>, zone
  * What was urgent earlier in the examination, a line each, and whether it was lifted.
  * @example "Arterial injury right: Now until 10:42 (Dorsalis pedis pulse right: absent). Lifted 10:50 by Dr Brannock: both feet alike"
  */
-export const earlierLines = (pack: Pack, earlier: readonly EarlierFlag[], zone?: string): string[] =>
+export const earlierLines = (pack: RegionPack, earlier: readonly EarlierFlag[], zone?: string): string[] =>
   earlier.map((one) => {
     const { flag, tier, until } = one
     const name = tierName(pack, tier)
@@ -86,7 +86,7 @@ function liftWords({ lifted, isHeld }: EarlierFlag, tier: string, zone: string |
  * Who set the priority, in place of what; undefined when nobody did.
  * @example "Computed Today, set to Days by Dr Brannock, Tue 10 Mar 2026, 10:30 UTC: film seen. Dr Quill agreed Tue 10 Mar 2026, 10:28 UTC"
  */
-export function setWords(pack: Pack, { set, computed }: Priority, zone?: string): string | undefined {
+export function setWords(pack: RegionPack, { set, computed }: Priority, zone?: string): string | undefined {
   if (!set) return undefined
   const name = (id: Tier): string => tierName(pack, id)
   const who = `set to ${name(set.tier)} by ${set.by}, ${dayAndTime(set.at, zone)}${set.reason ? `: ${set.reason}` : ''}`
@@ -98,7 +98,10 @@ export function setWords(pack: Pack, { set, computed }: Priority, zone?: string)
  * Who left the range open, why and with what plan; undefined when nobody did or nothing is open any more.
  * @example "Left open up to Now by Dr Brannock, Tue 10 Mar 2026, 10:30 UTC: would not lie down. Plan: again at noon, with her daughter"
  */
-export function acceptedWords(pack: Pack, { verdict, decisions: { acceptance } }: Pick<Judgement, 'verdict' | 'decisions'>, zone?: string): string | undefined {
+export function acceptedWords(
+  { pack, verdict, decisions: { acceptance } }: Pick<Judgement, 'pack' | 'verdict' | 'decisions'>,
+  zone?: string,
+): string | undefined {
   if (!acceptance || verdict.floor === verdict.ceiling) return undefined
   const { ceiling, plan } = acceptance.qualifiers ?? {}
   const name = tierName(pack, String(ceiling))

@@ -1,7 +1,6 @@
 import type { Tier } from '../content/types.js'
 import type { Judgement } from '../judge/judge.js'
 import { priorityOf } from '../judge/priorityOf.js'
-import type { Examination } from '../record/entry.js'
 import { recordHash } from '../record/recordHash.js'
 
 /** What is compared when an examination is signed: the record as it was shown, and the verdict on it, the flags as one line each. */
@@ -16,9 +15,9 @@ export interface ShownVerdict {
   readonly flags: readonly string[]
 }
 
-/** @example shownVerdict(calmKnee, judgement(pack, calmKnee)).flags // ['any.flag.here|right|here'] */
-export const shownVerdict = (examination: Pick<Examination, 'entries' | 'previous'>, judged: Judgement): ShownVerdict => ({
-  record: recordHash(examination, judged.prepared.pack.hash),
+/** @example shownVerdict(judgement(pack, calmKnee)).flags // ['any.flag.here|right|here'] */
+export const shownVerdict = (judged: Judgement): ShownVerdict => ({
+  record: recordHash(judged.examination, judged.pack.hash),
   floor: judged.verdict.floor,
   ceiling: judged.verdict.ceiling,
   priority: priorityOf(judged).tier,

@@ -1,11 +1,11 @@
-import { NORMAL, type Item, type Pack, type Scalar } from '../content/types.js'
+import { NORMAL, type Item, type RegionPack, type Scalar } from '../content/types.js'
 import { itemsById } from '../record/checkEntry.js'
 import type { Entry } from '../record/entry.js'
 import { isGapEntry } from '../record/gaps.js'
 import { dayAndTime, dayOnly } from './times.js'
 
 /** What was recorded, as a physician would write it: the value with its unit, then what qualifies it. A moment is told in the time zone that is given. */
-export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>, zone?: string): string {
+export function findingWords(pack: RegionPack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>, zone?: string): string {
   const item = itemsById(pack).get(entry.item)
   if (entry.state === 'could-not') return `could not be done (${entry.reason ?? 'no reason given'})`
   if (entry.state === 'not-valid') return `not valid (${entry.reason ?? 'technique lost'})`
@@ -16,7 +16,7 @@ export function findingWords(pack: Pack, entry: Pick<Entry, 'item' | 'state' | '
   return parts.join(', ')
 }
 
-function valueWords(pack: Pack, item: Item, value: Entry['value']): string {
+function valueWords(pack: RegionPack, item: Item, value: Entry['value']): string {
   if (value === undefined) return ''
   if (value === NORMAL && item.normalSpan) return normalWords(item, item.normalSpan.says)
   if (Array.isArray(value)) return value.join(', ')
@@ -75,7 +75,7 @@ export const complaintWords = ({ region, sides }: { readonly region: string; rea
 
 /** @example entryLine(pack, entry) // "Lachman right: 8 mm, end point soft" */
 export function entryLine(
-  pack: Pack,
+  pack: RegionPack,
   entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> & { readonly side: string },
   zone?: string,
 ): string {
@@ -84,7 +84,7 @@ export function entryLine(
 }
 
 /** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
-export function isAbnormalEntry(pack: Pack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
+export function isAbnormalEntry(pack: RegionPack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
   const item = itemsById(pack).get(entry.item)
   if (!item || entry.state !== 'examined' || isGapEntry(item, entry)) return false
   if (Array.isArray(entry.value)) return entry.value.some((word) => !item.calm.includes(String(word)))
@@ -101,7 +101,7 @@ function oddQualifier(item: Item, entry: Pick<Entry, 'qualifiers'>): boolean {
 }
 
 /** Whether a number was read, which says something whatever it is. */
-export const isMeasured = (pack: Pack, entry: Pick<Entry, 'item' | 'value'>): boolean => {
+export const isMeasured = (pack: RegionPack, entry: Pick<Entry, 'item' | 'value'>): boolean => {
   const item = itemsById(pack).get(entry.item)
   return item !== undefined && item.options.length === 0 && item.kind !== 'laxity' && entry.value !== NORMAL
 }

@@ -16,7 +16,7 @@ describe('a clunk that is missing', () => {
     return {
       state: calcVerdicts(judged).find((one) => one.id === 'infant-hip.calc.state')?.value,
       range: [judged.verdict.floor, judged.verdict.ceiling],
-      note: noteText(clinicalNote(thePack(), examination, judged)),
+      note: noteText(clinicalNote(judged)),
     }
   }
 

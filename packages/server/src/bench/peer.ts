@@ -1,11 +1,11 @@
 import { Engine, type NestedCondition, type TopLevelCondition } from 'json-rules-engine'
-import { compileRule, truth, type Judgement, type Pack, type RuleNode } from '@kneecap-awl/core'
+import { compileRule, truth, type Judgement, type RegionPack, type RuleNode } from '@kneecap-awl/core'
 
 /**
  * The flags of the pack in a general-purpose rules library, for comparison: one rule a flag, the same trees of all, any and not.
  * Its facts are the leaves, already compared: it has no three values, no sides and no measures, so that work is given to it for nothing.
  */
-export function peerOf(pack: Pack): { readonly engine: Engine; readonly factsOf: (judged: Judgement) => Record<string, boolean> } {
+export function peerOf(pack: RegionPack): { readonly engine: Engine; readonly factsOf: (judged: Judgement) => Record<string, boolean> } {
   const engine = new Engine([], { allowUndefinedFacts: true })
   const leaves = new Map<string, RuleNode>()
   for (const flag of pack.flags) {

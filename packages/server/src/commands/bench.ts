@@ -83,7 +83,7 @@ function againTime(examination: Examination): number {
 
 function publicAndCounterfactuals(examination: Examination): unknown {
   const one = judgement(pack, examination)
-  return [publicVerdict(pack, examination, one), counterfactuals(one), fold(examination.entries)]
+  return [publicVerdict(one), counterfactuals(one), fold(examination.entries)]
 }
 
 async function perSecond(of: Pack): Promise<number> {

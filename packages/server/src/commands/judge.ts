@@ -29,7 +29,7 @@ function judgeText(name: string, text: string): object | undefined {
     complain(name, read.faults)
     return undefined
   }
-  return { ...(read.examination.id ? { id: read.examination.id } : {}), ...publicVerdict(pack, read.examination, judgement(pack, read.examination)) }
+  return { ...(read.examination.id ? { id: read.examination.id } : {}), ...publicVerdict(judgement(pack, read.examination)) }
 }
 
 function readText(file: string): string | undefined {

@@ -105,7 +105,7 @@ export async function signExamination(
   if (loaded.row.discardedAt) throw new HttpProblem(409, 'discarded', 'This draft was discarded. It cannot be signed.')
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
   const judged = judgement(loaded.pack, loaded.examination)
-  const { record, floor, ceiling, priority, flags } = shownVerdict(loaded.examination, judged)
+  const { record, floor, ceiling, priority, flags } = shownVerdict(judged)
   if (record !== shown.record)
     throw new HttpProblem(409, 'record-differs', 'The record is not the one that was shown: something was recorded since. Look at it again before you sign.', {
       record,
@@ -143,7 +143,7 @@ export async function storeVerdict(
     kind,
     floor: judged.verdict.floor,
     ceiling: judged.verdict.ceiling,
-    body: publicVerdict(loaded.pack, loaded.examination, judged),
+    body: publicVerdict(judged),
     recordHash: recordHash(loaded.examination, loaded.row.packHash),
     reason,
     by: by.id,

@@ -37,7 +37,7 @@ export async function packs(app: FastifyInstance): Promise<void> {
     app.allow(request, 'judge')
     const read = readExamination(request.body, app.shelf.current)
     if ('faults' in read) throw badInput(read.faults)
-    return publicVerdict(app.shelf.current, read.examination, judgement(app.shelf.current, read.examination))
+    return publicVerdict(judgement(app.shelf.current, read.examination))
   })
 }
 

@@ -17,7 +17,7 @@ interface Sender {
 /** What a referral says of its examination: where to, how urgent, until when. The clock runs from the examination, not from the signature. */
 async function referralFor(
   db: Db,
-  { row, pack, examination }: Loaded,
+  { row, pack }: Loaded,
   judged: Judgement,
   by: Sender,
   added?: string,
@@ -25,7 +25,7 @@ async function referralFor(
   const patient = await patientById(db, row.patientId)
   if (!patient) throw notFound('patient')
   const { tier } = priorityOf(judged)
-  const letter = referralLetter(pack, examination, judged, {
+  const letter = referralLetter(judged, {
     patient,
     examiner: row.signedBy ?? by.name,
     site: by.siteName,

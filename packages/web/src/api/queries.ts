@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
-import type { LibraryEntry, Entry, Letter, Pack, Region, Side, Tier } from '@kneecap-awl/core'
+import type { LibraryEntry, Entry, Letter, Pack, RegionPack, Region, Side, Tier } from '@kneecap-awl/core'
 import { outbox } from '../record/outbox'
 import { sendWaiting } from '../record/sendWaiting'
 import { api } from './http'
@@ -110,7 +110,7 @@ export const currentPack = queryOptions({ queryKey: ['pack', 'current'], queryFn
 export const packOf = (examination: Pick<ExaminationSummary, 'packHash' | 'region'> | undefined) =>
   queryOptions({
     queryKey: ['pack', examination?.packHash, examination?.region],
-    queryFn: () => api<Pack>('GET', `/api/packs/${examination?.packHash ?? ''}/${examination?.region ?? ''}`),
+    queryFn: () => api<RegionPack>('GET', `/api/packs/${examination?.packHash ?? ''}/${examination?.region ?? ''}`),
     staleTime: Infinity,
     enabled: examination !== undefined,
   })

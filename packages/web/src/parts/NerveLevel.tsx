@@ -1,4 +1,4 @@
-import { itemsById, type Localisation, type NervePattern, type Pack } from '@kneecap-awl/core'
+import { itemsById, type Localisation, type NervePattern, type RegionPack } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { SmallTitle, Soft } from './controls'
@@ -12,7 +12,7 @@ const VERDICT: Readonly<Record<Localisation['verdict'], string>> = {
 }
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly levels: readonly Localisation[]
   readonly isCordFirst: boolean
   readonly patterns: readonly NervePattern[]

@@ -1,4 +1,4 @@
-import { asEntry, beforeWords, findingWords, itemsById, type Pack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
+import { asEntry, beforeWords, findingWords, itemsById, type RegionPack, type ProofFinding, type ProofNode } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from './controls'
 import { timeOnly } from './times'
@@ -7,7 +7,7 @@ const OPERATOR: Readonly<Record<string, string>> = { all: 'all of', any: 'any of
 const TRUTH = { met: 'met', 'not-met': 'not met', unknown: 'not known' } as const
 
 /** A proof that can be checked by hand: each step with what it stands on, down to the findings. */
-export function ProofTree({ pack, proof }: { readonly pack: Pack; readonly proof: ProofNode }) {
+export function ProofTree({ pack, proof }: { readonly pack: RegionPack; readonly proof: ProofNode }) {
   if (proof.op !== 'leaf' && proof.of?.length === 1 && proof.op !== 'not') {
     const only = proof.of[0]
     return only ? <ProofTree pack={pack} proof={only} /> : null
@@ -29,7 +29,7 @@ export function ProofTree({ pack, proof }: { readonly pack: Pack; readonly proof
   )
 }
 
-function Leaf({ pack, node }: { readonly pack: Pack; readonly node: ProofNode }) {
+function Leaf({ pack, node }: { readonly pack: RegionPack; readonly node: ProofNode }) {
   if (!node.findings?.length)
     return (
       <span>
@@ -55,9 +55,9 @@ function Leaf({ pack, node }: { readonly pack: Pack; readonly node: ProofNode })
   )
 }
 
-const calcName = (pack: Pack, text: string): string => pack.calcs.reduce((shown, calc) => shown.replace(calc.id, calc.label), text)
+const calcName = (pack: RegionPack, text: string): string => pack.calcs.reduce((shown, calc) => shown.replace(calc.id, calc.label), text)
 
-export function words(pack: Pack, finding: ProofFinding): string {
+export function words(pack: RegionPack, finding: ProofFinding): string {
   if (finding.state === 'not-indicated') return 'not asked, nothing called for it'
   if (finding.state === 'derived') {
     const { value } = finding

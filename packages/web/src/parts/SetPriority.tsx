@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { useQuery } from '@tanstack/react-query'
-import { hasLetters, isReason, isSamePerson, needsReason, needsSenior, PRIORITY, type Pack, type Priority, type Tier } from '@kneecap-awl/core'
+import { hasLetters, isReason, isSamePerson, needsReason, needsSenior, PRIORITY, type RegionPack, type Priority, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { session } from '../api/queries'
 import type { Draft } from '../record/useRecord'
@@ -10,7 +10,7 @@ import { Dialogue } from './Dialogue'
 import { tierName } from './PunchedStrip'
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly priority: Priority
   readonly onSet: (draft: Draft) => void
 }

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
-import type { Pack } from '@kneecap-awl/core'
+import type { RegionPack } from '@kneecap-awl/core'
 import { examination, packOf, type ExaminationDetail } from '../api/queries'
 import { Loaded } from './Loaded'
 import { Shell } from './Shell'
 
 export interface Opened {
   readonly detail: ExaminationDetail
-  readonly pack: Pack
+  readonly pack: RegionPack
 }
 
 /**

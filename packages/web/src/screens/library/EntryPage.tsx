@@ -10,7 +10,7 @@ import {
   type Flag,
   type Item,
   type LibraryEntry,
-  type Pack,
+  type RegionPack,
   type School,
 } from '@kneecap-awl/core'
 import { library, packOf } from '../../api/queries'
@@ -55,7 +55,17 @@ export function EntryPage({ hash, entry, region, onRegion, address }: Props) {
   )
 }
 
-function Body({ pack, entry, to, entries }: { readonly pack: Pack; readonly entry: LibraryEntry; readonly to: To; readonly entries: readonly LibraryEntry[] }) {
+function Body({
+  pack,
+  entry,
+  to,
+  entries,
+}: {
+  readonly pack: RegionPack
+  readonly entry: LibraryEntry
+  readonly to: To
+  readonly entries: readonly LibraryEntry[]
+}) {
   const bare = entry.id.split('.').slice(1).join('.')
   const own = <T extends { readonly id: string }>(things: readonly T[]): T | undefined =>
     things.find((one) => one.id === entry.id) ?? things.find((one) => one.id === `${pack.regions[0]?.id ?? ''}.${bare}`)
@@ -100,7 +110,7 @@ function AboutSchool({ school }: { readonly school: School }) {
   )
 }
 
-function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Item; readonly to: To }) {
+function AboutItem({ pack, item, to }: { readonly pack: RegionPack; readonly item: Item; readonly to: To }) {
   const ranges = rangesBySchool(item, pack.normSchools)
   return (
     <>
@@ -175,7 +185,7 @@ function AboutItem({ pack, item, to }: { readonly pack: Pack; readonly item: Ite
   )
 }
 
-function AboutCalc({ pack, calc, to }: { readonly pack: Pack; readonly calc: Calc; readonly to: To }) {
+function AboutCalc({ pack, calc, to }: { readonly pack: RegionPack; readonly calc: Calc; readonly to: To }) {
   return (
     <>
       <Soft as="p">
@@ -198,7 +208,7 @@ function AboutCalc({ pack, calc, to }: { readonly pack: Pack; readonly calc: Cal
   )
 }
 
-function AboutFlag({ pack, flag, to }: { readonly pack: Pack; readonly flag: Flag; readonly to: To }) {
+function AboutFlag({ pack, flag, to }: { readonly pack: RegionPack; readonly flag: Flag; readonly to: To }) {
   const place = (id: string): string => pack.destinations.find((one) => one.id === id)?.name ?? id
   const action = (id: string): string => pack.actions.find((one) => one.id === id)?.text ?? id
   return (
@@ -231,7 +241,7 @@ function AboutFlag({ pack, flag, to }: { readonly pack: Pack; readonly flag: Fla
   )
 }
 
-function AboutCondition({ pack, condition }: { readonly pack: Pack; readonly condition: Condition }) {
+function AboutCondition({ pack, condition }: { readonly pack: RegionPack; readonly condition: Condition }) {
   const band = ([low, high]: readonly [number, number]): string => `${Math.round(low * 1000) / 10} to ${Math.round(high * 1000) / 10} %`
   return (
     <>
@@ -261,7 +271,17 @@ function AboutCondition({ pack, condition }: { readonly pack: Pack; readonly con
   )
 }
 
-function AboutSource({ pack, name, to, entries }: { readonly pack: Pack; readonly name: string; readonly to: To; readonly entries: readonly LibraryEntry[] }) {
+function AboutSource({
+  pack,
+  name,
+  to,
+  entries,
+}: {
+  readonly pack: RegionPack
+  readonly name: string
+  readonly to: To
+  readonly entries: readonly LibraryEntry[]
+}) {
   const cites = (source: string): boolean => sourceNames(source).includes(name)
   const ids = [
     ...pack.items.filter((item) => cites(item.source) || item.accuracy.some((figure) => cites(figure.source))),

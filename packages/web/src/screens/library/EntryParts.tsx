@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import { sourceNames, usersOf, type LibraryEntry, type Pack } from '@kneecap-awl/core'
+import { sourceNames, usersOf, type LibraryEntry, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
@@ -9,7 +9,7 @@ import { tierName } from '../../parts/PunchedStrip'
 export type To = (kind: LibraryEntry['kind'] | 'any', id: string) => string | undefined
 
 /** Where an item or a calculated value comes in: who asks for it, who stops it, who reads it. */
-export function UsedBy({ pack, id, to }: { readonly pack: Pack; readonly id: string; readonly to: To }) {
+export function UsedBy({ pack, id, to }: { readonly pack: RegionPack; readonly id: string; readonly to: To }) {
   const { flags, calcs, askedBy, stoppedBy, conditions } = usersOf(pack, id)
   return (
     <>

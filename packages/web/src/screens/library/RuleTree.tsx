@@ -1,10 +1,10 @@
 import { useState } from 'react'
-import { calcLines, type Pack, type RuleLine } from '@kneecap-awl/core'
+import { calcLines, type RegionPack, type RuleLine } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button } from '../../parts/controls'
 
 /** A rule as an outline to be read from the top; what a line stands on opens beneath it. */
-export function RuleTree({ pack, line }: { readonly pack: Pack; readonly line: RuleLine }) {
+export function RuleTree({ pack, line }: { readonly pack: RegionPack; readonly line: RuleLine }) {
   const [isOpen, setOpen] = useState(false)
   const { leads } = line
   const calc = leads?.kind === 'score' ? pack.calcs.find((one) => one.id === leads.id) : undefined

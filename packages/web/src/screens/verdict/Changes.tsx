@@ -1,10 +1,10 @@
-import { itemsById, type Counterfactual, type Pack } from '@kneecap-awl/core'
+import { itemsById, type Counterfactual, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { PunchedStrip, tierName } from '../../parts/PunchedStrip'
 
 /** The smallest changes of findings that would move the priority, and where to. */
-export function Changes({ pack, changes }: { readonly pack: Pack; readonly changes: readonly Counterfactual[] }) {
+export function Changes({ pack, changes }: { readonly pack: RegionPack; readonly changes: readonly Counterfactual[] }) {
   if (changes.length === 0) return <Soft as="p">No set of up to three findings would change it.</Soft>
   return (
     <ul>
@@ -19,7 +19,7 @@ export function Changes({ pack, changes }: { readonly pack: Pack; readonly chang
   )
 }
 
-function changeWords(pack: Pack, one: Counterfactual): string {
+function changeWords(pack: RegionPack, one: Counterfactual): string {
   const items = itemsById(pack)
   const list = one.changes.map((change) => `${items.get(change.item)?.label ?? change.item}${change.side === 'none' ? '' : ` ${change.side}`}`).join(' and ')
   return one.direction === 'raise' ? `If abnormal: ${list} (${pack.flags.find((flag) => flag.id === one.flags[0])?.title ?? ''})` : `If normal: ${list}`

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { complaintWords, localChoices, noteText, type OpenItem, type Pack } from '@kneecap-awl/core'
+import { complaintWords, localChoices, noteText, type OpenItem, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
@@ -33,7 +33,7 @@ export default function VerdictSheet() {
 }
 
 /** After the examination: the strip, the proof as a chain, what would change it, what was not examined, the note and the letter. */
-function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonly pack: Pack }) {
+function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonly pack: RegionPack }) {
   const sheet = useVerdict(detail, pack)
   const { verdict, priority, tier, letter, message, referrals } = sheet
   const [amending, setAmending] = useState(false)

@@ -1,4 +1,4 @@
-import { findingLine, tellingFindings, type FlagVerdict, type Pack, type Verdict } from '@kneecap-awl/core'
+import { findingLine, tellingFindings, type FlagVerdict, type RegionPack, type Verdict } from '@kneecap-awl/core'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Button, Card, Soft } from '../../parts/controls'
@@ -9,7 +9,7 @@ import { timeOnly } from '../../parts/times'
 
 /** Findings to flag to tier, one line a flag; the whole proof is one press away. */
 /** @param unexamined how many core items nobody examined */
-export function WhyChain({ pack, verdict, unexamined }: { readonly pack: Pack; readonly verdict: Verdict; readonly unexamined: number }) {
+export function WhyChain({ pack, verdict, unexamined }: { readonly pack: RegionPack; readonly verdict: Verdict; readonly unexamined: number }) {
   const [shown, setShown] = useState<FlagVerdict>()
   const flags = verdict.flags.filter((flag) => flag.tier !== 'here')
   if (flags.length === 0)
@@ -65,7 +65,7 @@ export function WhyChain({ pack, verdict, unexamined }: { readonly pack: Pack; r
 
 const MOST = 5
 
-function findings(pack: Pack, flag: FlagVerdict): string[] {
+function findings(pack: RegionPack, flag: FlagVerdict): string[] {
   return tellingFindings(pack, flag)
     .slice(0, MOST)
     .map((finding) => findingLine(pack, finding))

@@ -22,7 +22,7 @@ import {
   shownVerdict,
   unexaminedCore,
   type Examination,
-  type Pack,
+  type RegionPack,
 } from '@kneecap-awl/core'
 import { api, ApiProblem } from '../../api/http'
 import { dayAndTime, dayOnly, siteZone } from '../../parts/times'
@@ -34,7 +34,7 @@ import { useChances } from '../../reason/useChances'
 import { patientById, referralsOf, session, type ExaminationDetail } from '../../api/queries'
 
 /** Everything the verdict sheet shows, worked out from the record, and what can be done with it. */
-export function useVerdict(detail: ExaminationDetail, pack: Pack) {
+export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
   const client = useQueryClient()
   const { data: account } = useQuery(session)
   const { data: patient } = useQuery(patientById(detail.patientId))
@@ -64,30 +64,30 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   )
   const letter = useMemo(
     () =>
-      referralLetter(pack, exam, judged, {
+      referralLetter(judged, {
         patient: person,
         examiner: detail.signedBy ?? account?.name ?? '',
         site: account?.site ?? '',
         zone: siteZone(),
         ...(added.trim() ? { added: added.trim() } : {}),
       }),
-    [pack, exam, judged, person, detail.signedBy, account, added],
+    [judged, person, detail.signedBy, account, added],
   )
   const worked = useMemo(
     () => ({
       change: counterfactuals(judged),
       open: openItems(judged),
       unexamined: unexaminedCore(judged),
-      disagreements: disagreementLines(pack, judged, siteZone()),
+      disagreements: disagreementLines(judged, siteZone()),
       earlier: earlierLines(pack, endedFlags(judged), siteZone()),
-      note: clinicalNote(pack, exam, judged, siteZone()),
+      note: clinicalNote(judged, siteZone()),
       likely: conditionRanges(judged, detail.setting),
       nerve: nerveLevels(judged),
       scores: scoreReadings(judged),
-      pathways: pathwaysOf(pack, exam, judged.verdict),
+      pathways: pathwaysOf(judged),
       counsels: counselsOf(judged),
     }),
-    [judged, pack, exam, detail.setting],
+    [judged, pack, detail.setting],
   )
   const likely = useChances(worked.likely)
   const once = useOneAtATime()
@@ -109,7 +109,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
   const sign = async (decision: Draft | undefined): Promise<void> => {
     const decided = decision ? [await recordDecision(detail, account?.name ?? '', decision)] : []
     const shown = { ...exam, entries: [...exam.entries, ...decided] }
-    await api('POST', `/api/examinations/${detail.id}/sign`, shownVerdict(shown, judgement(pack, shown)))
+    await api('POST', `/api/examinations/${detail.id}/sign`, shownVerdict(judgement(pack, shown)))
   }
   return {
     ...worked,
@@ -123,7 +123,7 @@ export function useVerdict(detail: ExaminationDetail, pack: Pack) {
     referrals: made?.referrals ?? [],
     priority,
     setWords: setWords(pack, priority, siteZone()),
-    acceptedWords: acceptedWords(pack, judged, siteZone()),
+    acceptedWords: acceptedWords(judged, siteZone()),
     /** How urgent it could still be, when that has to be accepted before it is signed. */
     toAccept: rangeToAccept(judged),
     tier: pack.tiers.find((one) => one.id === priority.tier),

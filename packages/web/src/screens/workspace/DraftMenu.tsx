@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Label, Menu, MenuItem, MenuTrigger, Popover, TextField } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import { useQueryClient } from '@tanstack/react-query'
-import { isReason, judgement, rangeWords, type Entry, type Pack, type Side } from '@kneecap-awl/core'
+import { isReason, judgement, rangeWords, type Entry, type RegionPack, type Side } from '@kneecap-awl/core'
 import { MoreHorizontal } from 'lucide-react'
 import styled from 'styled-components'
 import { api } from '../../api/http'
@@ -13,7 +13,7 @@ import { sendWaiting } from '../../record/sendWaiting'
 
 interface Props {
   readonly detail: ExaminationDetail
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly entries: readonly Entry[]
 }
 

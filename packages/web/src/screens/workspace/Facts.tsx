@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import { SIDES, sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { SIDES, sidesOf, type Entry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { SinceWhen } from './SinceWhen'
@@ -7,7 +7,7 @@ import { ValueControl, type Answer } from './ValueControl'
 import { Segments } from './WordChoice'
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly items: readonly Item[]
   readonly because: ReadonlyMap<string, string>
   readonly sides: readonly Side[]

@@ -1,6 +1,6 @@
 import { memo, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { ComboBox, Input as AriaInput, ListBox, ListBoxItem, Popover } from 'react-aria-components'
-import { leadsTo, libraryIndex, type Item, type LibraryEntry, type Pack } from '@kneecap-awl/core'
+import { leadsTo, libraryIndex, type Item, type LibraryEntry, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { findEntries, searchIndex } from '../../parts/librarySearch'
 
@@ -10,7 +10,7 @@ const SOUGHT: readonly LibraryEntry['kind'][] = ['test', 'item', 'flag', 'condit
 const KIND_WORDS: Partial<Record<LibraryEntry['kind'], string>> = { flag: 'flag', condition: 'condition' }
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   /** What can be examined here. */
   readonly items: readonly Item[]
   readonly onPick: (item: string) => void
@@ -90,7 +90,7 @@ export const FindItem = memo(function FindItem({ pack, items, onPick }: Props) {
 const keyOf = ({ kind, id }: LibraryEntry): string => `${kind} ${id}`
 
 /** What can be recorded here, and the flags and conditions that lead to some of it. */
-function soughtOf(pack: Pack, items: readonly Item[]): readonly LibraryEntry[] {
+function soughtOf(pack: RegionPack, items: readonly Item[]): readonly LibraryEntry[] {
   const here = new Set(items.map((item) => item.id))
   return libraryIndex(pack).filter(
     (entry) => SOUGHT.includes(entry.kind) && (entry.kind === 'test' || entry.kind === 'item' ? here.has(entry.id) : leadsTo(pack, entry).length > 0),

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { slotKey, type EarlierFlag, type FlagVerdict, type Pack } from '@kneecap-awl/core'
+import { slotKey, type EarlierFlag, type FlagVerdict, type RegionPack } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
@@ -10,7 +10,7 @@ import { timeOnly } from '../../parts/times'
 import { LiftFlag } from './LiftFlag'
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly flags: readonly FlagVerdict[]
   /** Lifts a flag that is held; left out while nothing can be recorded. */
   readonly onLift: ((flag: FlagVerdict, reason: string) => void) | undefined

@@ -1,11 +1,11 @@
-import { findingWords, itemsById, type Pack } from '@kneecap-awl/core'
+import { findingWords, itemsById, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 import type { Refused } from '../../record/outbox'
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly refused: readonly Refused[]
   readonly isOpen: boolean
   readonly onClose: () => void

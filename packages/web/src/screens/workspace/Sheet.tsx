@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { complaintWords, type Pack } from '@kneecap-awl/core'
+import { complaintWords, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { ExaminationDetail } from '../../api/queries'
 import { Button, Soft } from '../../parts/controls'
@@ -23,7 +23,7 @@ import { VisitRail } from './VisitRail'
 
 interface Props {
   readonly detail: ExaminationDetail
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly by: string
   readonly complaints: readonly string[]
   readonly amends: string | undefined

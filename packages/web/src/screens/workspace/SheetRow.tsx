@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import { findingWords, isAbnormalEntry, type Disagreement, type Entry, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
+import { findingWords, isAbnormalEntry, type Disagreement, type Entry, type Item, type RegionPack, type Side, type StandingHold } from '@kneecap-awl/core'
 import { CircleSlash2 } from 'lucide-react'
 import styled from 'styled-components'
 import { Button, LinkButton, Soft } from '../../parts/controls'
@@ -9,7 +9,7 @@ import { ArcBar } from './ArcBar'
 import { ValueControl, type Answer } from './ValueControl'
 
 export interface RowProps {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly item: Item
   readonly right: Entry | undefined
   readonly left: Entry | undefined

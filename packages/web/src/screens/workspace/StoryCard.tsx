@@ -1,5 +1,5 @@
 import { memo, useState } from 'react'
-import { normalByKey, sidesOf, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { normalByKey, sidesOf, type Entry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Draft } from '../../record/useRecord'
@@ -9,7 +9,7 @@ import { Facts } from './Facts'
 import type { Answer } from './ValueControl'
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly items: readonly Item[]
   readonly because: ReadonlyMap<string, string>
   readonly sides: readonly Side[]

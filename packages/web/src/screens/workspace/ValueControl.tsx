@@ -1,4 +1,4 @@
-import { NORMAL, type Entry, type Item, type Pack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
+import { NORMAL, type Entry, type Item, type RegionPack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { MultiPicker, Picker } from '../../parts/Picker'
 import { NumberBox } from './NumberBox'
@@ -10,7 +10,7 @@ export interface Answer {
 }
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly item: Item
   readonly side: Side
   readonly entry: Entry | undefined

@@ -1,6 +1,17 @@
 import { memo, useState } from 'react'
 import { localChoices, setWords } from '@kneecap-awl/core'
-import type { Priority, ConditionRange, EarlierFlag, FlagVerdict, nerveLevels, OpenItem, Pack, TellingTest, UnexaminedStop, Verdict } from '@kneecap-awl/core'
+import type {
+  Priority,
+  ConditionRange,
+  EarlierFlag,
+  FlagVerdict,
+  nerveLevels,
+  OpenItem,
+  RegionPack,
+  TellingTest,
+  UnexaminedStop,
+  Verdict,
+} from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
@@ -15,7 +26,7 @@ import { Unexamined } from '../../parts/Unexamined'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
 interface Props {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly verdict: Verdict
   readonly priority: Priority
   /** What was urgent before a finding was checked anew, and is not held. */
@@ -119,7 +130,7 @@ export const VerdictRail = memo(function VerdictRail({
 const FEW = 5
 
 /** A flag of tier Now takes the rail over: what to do and whom to call. It never stops the recording. */
-function ActNow({ pack, flags, firstSeen }: { readonly pack: Pack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
+function ActNow({ pack, flags, firstSeen }: { readonly pack: RegionPack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
   const actions = [...new Set(flags.flatMap((flag) => flag.doNow))].flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
   const avoid = [...new Set(flags.flatMap((flag) => flag.avoid))]
   return (

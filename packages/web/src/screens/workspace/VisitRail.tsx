@@ -1,7 +1,7 @@
 import { memo, useState } from 'react'
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { complaintWords, isAbnormalEntry, type Entry, type Item, type Pack, type Side } from '@kneecap-awl/core'
+import { complaintWords, isAbnormalEntry, type Entry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { currentPack, type ExaminationDetail } from '../../api/queries'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
@@ -13,7 +13,7 @@ import { useAddJoint } from './useAddJoint'
 
 interface Props {
   readonly detail: ExaminationDetail
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly sides: readonly Side[]
   readonly entryOf: (item: string, side: Side) => Entry | undefined
 }
@@ -71,7 +71,7 @@ export const VisitRail = memo(function VisitRail({ detail, pack, sides, entryOf 
 })
 
 /** Neighbours that were looked at and are not calm; one for each region. */
-function calledFor(pack: Pack, entryOf: Props['entryOf']): readonly { readonly opens: string; readonly label: string }[] {
+function calledFor(pack: RegionPack, entryOf: Props['entryOf']): readonly { readonly opens: string; readonly label: string }[] {
   const found = new Map<string, string>()
   const isOdd = (item: Item): boolean =>
     (['right', 'left', 'none'] as const).some((side) => {

@@ -1,5 +1,5 @@
 import { ToggleButtonGroup } from 'react-aria-components'
-import type { Item, Pack } from '@kneecap-awl/core'
+import type { Item, RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Toggle } from '../../parts/controls'
 import { Picker } from '../../parts/Picker'
@@ -8,7 +8,7 @@ import { Picker } from '../../parts/Picker'
 const ROOM = 27
 
 interface WordsProps {
-  readonly pack: Pack
+  readonly pack: RegionPack
   readonly item: Item
   readonly label: string
   readonly value: string | undefined

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { isReason, REASONS, sidesOf, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
+import { isReason, REASONS, sidesOf, type Item, type RegionPack, type Side, type StandingHold } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -127,7 +127,7 @@ export function KeysDialogue({ isOpen, onClose }: { readonly isOpen: boolean; re
 }
 
 /** What ends a test, or the routine examination, whatever the route says. */
-export function StopRulesDialogue({ pack, isOpen, onClose }: { readonly pack: Pack; readonly isOpen: boolean; readonly onClose: () => void }) {
+export function StopRulesDialogue({ pack, isOpen, onClose }: { readonly pack: RegionPack; readonly isOpen: boolean; readonly onClose: () => void }) {
   return (
     <Dialogue title="When to stop" isOpen={isOpen} onClose={onClose}>
       <Rules>

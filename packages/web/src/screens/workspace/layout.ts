@@ -1,4 +1,4 @@
-import { itemsById, oncePer, type Item, type Pack, type Region } from '@kneecap-awl/core'
+import { itemsById, oncePer, type Item, type RegionPack, type Region } from '@kneecap-awl/core'
 
 type Stop = Region['stops'][number]
 
@@ -11,12 +11,12 @@ export interface Layout {
 }
 
 /** @param pack the view of one region */
-export const layoutOf = oncePer((pack: Pack): Layout => {
+export const layoutOf = oncePer((pack: RegionPack): Layout => {
   const [region] = pack.regions
   return region ? layOut(pack, region) : { itemsOf: new Map(), stopOf: new Map() }
 })
 
-function layOut(pack: Pack, region: Region): Layout {
+function layOut(pack: RegionPack, region: Region): Layout {
   const items = itemsById(pack)
   const listed = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
   const home = homes(region)
@@ -53,7 +53,7 @@ function homes(region: Region): (item: Item) => string {
 }
 
 /** Story facts: the core in its own order, then what is prompted. */
-function storyItems(pack: Pack, region: Region): Item[] {
+function storyItems(pack: RegionPack, region: Region): Item[] {
   const rank = new Map(region.core.map((id, at) => [id, at]))
   const of = (item: Item): number => rank.get(item.id) ?? region.core.length
   return pack.items.filter((item) => item.stage === 'story' && item.derive === undefined).sort((a, b) => of(a) - of(b))

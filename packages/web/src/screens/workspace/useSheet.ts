@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { judgedSides, saidAgain, sidesOf, type Entry, type FlagVerdict, type Item, type Pack, type Side, type StandingHold } from '@kneecap-awl/core'
+import { judgedSides, saidAgain, sidesOf, type Entry, type FlagVerdict, type Item, type RegionPack, type Side, type StandingHold } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import type { Said } from './Notice'
@@ -14,7 +14,7 @@ import type { Answer } from './ValueControl'
 export type SidePick = 'both' | 'right' | 'left'
 
 /** What the examiner does on the sheet: which stop and row are in hand, answering, and the keys. */
-export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, complaints: readonly string[], amends: string | undefined) {
+export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string, complaints: readonly string[], amends: string | undefined) {
   const navigate = useNavigate()
   const { entries, record, undo, ...sending } = useRecord(detail, by, amends)
   const { place, goStop, goRow } = usePlace()
@@ -171,7 +171,13 @@ export function useSheet(detail: ExaminationDetail, pack: Pack, by: string, comp
 const sideOf = ({ side }: Entry): string => (side === 'none' ? '' : ` ${side}`)
 
 /** What was tapped at the start fills the story once, and is not asked again. */
-function useComplaints(complaints: readonly string[], detail: ExaminationDetail, pack: Pack, record: (drafts: readonly Draft[]) => void, known: number): void {
+function useComplaints(
+  complaints: readonly string[],
+  detail: ExaminationDetail,
+  pack: RegionPack,
+  record: (drafts: readonly Draft[]) => void,
+  known: number,
+): void {
   const done = useRef(false)
   useEffect(() => {
     if (done.current || complaints.length === 0 || known > 4) return
@@ -180,7 +186,7 @@ function useComplaints(complaints: readonly string[], detail: ExaminationDetail,
   }, [complaints, detail, known, pack, record])
 }
 
-function complaintDrafts(complaint: string, detail: ExaminationDetail, pack: Pack): Draft[] {
+function complaintDrafts(complaint: string, detail: ExaminationDetail, pack: RegionPack): Draft[] {
   const [id = '', word = ''] = complaint.split('=')
   const item = pack.items.find((candidate) => candidate.id === id)
   if (!item) return []

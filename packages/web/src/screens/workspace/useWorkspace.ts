@@ -22,7 +22,7 @@ import {
   type Folded,
   type Item,
   type Judgement,
-  type Pack,
+  type RegionPack,
   type Side,
   type Stop,
   type Verdict,
@@ -40,7 +40,7 @@ export interface StopView {
 }
 
 /** Everything the workspace shows that follows from the record: judged anew with every entry. */
-export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
+export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
   const region = pack.regions.find((one) => one.id === detail.region)
   const sides = useMemo(() => judgedSides(pack, detail), [pack, detail])
   const [about] = useState(() => ({
@@ -56,7 +56,7 @@ export function useWorkspace(pack: Pack, detail: ExaminationDetail, entries: rea
   const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
   const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
   const nerve = useMemo(() => nerveLevels(judged), [judged])
-  const state = useMemo(() => standingRecord(entries, judged), [entries, judged])
+  const state = useMemo(() => standingRecord(judged), [judged])
   const items = itemsById(pack)
   const entryOf = useCallback(
     (item: string, side: Side): Entry | undefined => {
