@@ -41,7 +41,7 @@ export interface Start {
 
 /** A day of 1986 that goes with a name, so that no two patients of a run are taken for one. */
 function birthDateOf(name: string): string {
-  const day = [...name].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 330, 7)
+  const day = Array.from(name).reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 330, 7)
   return new Date(Date.UTC(1986, 0, 1 + day)).toISOString().slice(0, 10)
 }
 

@@ -20,10 +20,9 @@ export async function types() {
   const tests = await check('types of the tests', 'typescript/bin/tsc', ['-p', 'tsconfig.tests.json'])
   return { title: 'types', passed: built.passed + tests.passed, failed: built.failed + tests.failed }
 }
-export const lint = () => check('lint', 'eslint/bin/eslint.js', ['packages'])
+export const lint = () => check('lint', 'eslint/bin/eslint.js', ['.'])
 /** As lint, reading again only the files that changed; a rule that reads types across files may miss a change elsewhere. */
-export const lintChanged = () =>
-  check('lint', 'eslint/bin/eslint.js', ['--cache', '--cache-strategy', 'content', '--cache-location', '.test/eslint', 'packages'])
+export const lintChanged = () => check('lint', 'eslint/bin/eslint.js', ['--cache', '--cache-strategy', 'content', '--cache-location', '.test/eslint', '.'])
 export const format = () =>
   check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '--cache', '--cache-location', '.test/prettier', '.'])
 

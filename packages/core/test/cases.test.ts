@@ -27,7 +27,7 @@ const days = (value: Findings[string]): Findings[string] => {
 
 function recordOf(region: string, one: Case): Entry[] {
   const view = viewOf(thePack(), region)
-  const base = calmRecord(view, { ...view.regions[0]?.ordinary, 'patient.age-years': one.age }).filter(({ item }) => !one.unexamined?.includes(item))
+  const base = calmRecord(view, { ...view.regions[0].ordinary, 'patient.age-years': one.age }).filter(({ item }) => !one.unexamined?.includes(item))
   const told = Object.fromEntries(Object.entries({ 'patient.age-years': one.age, ...one.findings }).map(([item, value]) => [item, days(value)]))
   const entries = entriesFor(told, 'right', AS_OF, region)
   const kinds = new Map(thePack().items.map((item) => [item.id, item.kind]))

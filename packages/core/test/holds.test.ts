@@ -10,7 +10,7 @@ const pack = thePack()
 const LIMBS = ['shoulder', 'elbow', 'wrist', 'hand', 'hip', 'knee', 'ankle', 'foot'] as const
 
 function holdsOf(region: string, findings: Findings): readonly HoldVerdict[] {
-  const sides: readonly Side[] = viewOf(pack, region).regions[0]?.side === false ? ['none'] : ['right']
+  const sides: readonly Side[] = viewOf(pack, region).regions[0].side ? ['right'] : ['none']
   return judgement(pack, { complaint: { region, sides }, asOf: AS_OF, entries: entriesFor(findings, 'right', AS_OF, region) }).verdict.holds
 }
 const met = (region: string, findings: Findings): string[] => holdsOf(region, findings).map((hold) => hold.id)

@@ -204,7 +204,7 @@ describe('where the nerve is hurt', () => {
     })
     expect(best(viewOf(pack, 'back'), entries)?.places[0]).toMatchObject({
       id: 'S1',
-      explains: expect.arrayContaining(['neuro.strength.ankle-plantarflexion']),
+      explains: expect.arrayContaining(['neuro.strength.ankle-plantarflexion']) as unknown,
     })
   })
   it('lets a leg raise that speaks for a root count for roots only', () => {

@@ -3,7 +3,7 @@ import { checkEntries, clinicalNote, examinedNormal, itemsById, judgement, norma
 import { AS_OF, calm, entriesFor, exam, newId, theKnee, thePack, type Findings } from './support.js'
 
 const recorder = { by: 'dr', at: AS_OF, newId }
-const sidesIn = (region: string): readonly Side[] => (viewOf(thePack(), region).regions[0]?.side === false ? ['right', 'left'] : ['right'])
+const sidesIn = (region: string): readonly Side[] => (viewOf(thePack(), region).regions[0].side ? ['right'] : ['right', 'left'])
 const noteOf = (region: string, entries: readonly Entry[]) => {
   const examination = { complaint: { region, sides: sidesIn(region) }, asOf: AS_OF, setting: 'primary-care' as const, entries }
   return clinicalNote(judgement(thePack(), examination))
@@ -151,7 +151,7 @@ describe('a range that was found normal and not measured', () => {
 })
 
 describe('six different things', () => {
-  const film = (value: string | object): readonly string[] => knee({ 'knee.imaging.film': value as never }, 'Results')
+  const film = (value: string | object): readonly string[] => knee({ 'knee.imaging.film': value }, 'Results')
   it('not done, could not, not valid, normal and abnormal read differently, and not examined stands elsewhere', () => {
     expect(film(['not done'] as never)).toEqual(['X-ray of this joint: right not done'])
     expect(film(['normal'] as never).join()).toMatch(/^Examined and normal.*X-ray/)

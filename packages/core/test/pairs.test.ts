@@ -7,7 +7,7 @@ function seen(region: string, findings: Findings, age = 40): Examination {
   const told = new Set(Object.keys(findings).map((key) => key.split(' ')[0]))
   const record = calmRecord(view, age).filter((entry) => ![...told].some((id) => entry.item === id || entry.item === `${region}.${id ?? ''}`))
   return {
-    complaint: { region, sides: view.regions[0]?.side ? ['right'] : ['none'] },
+    complaint: { region, sides: view.regions[0].side ? ['right'] : ['none'] },
     asOf: AS_OF,
     entries: [...record, ...entriesFor(findings, 'right', AS_OF, region)],
   }

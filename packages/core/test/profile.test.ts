@@ -52,7 +52,7 @@ describe.each(choices)('$region: $topic, $choice', (choice) => {
   const view = viewOf(pack, choice.region)
   it('is a pack without a fault, whose calm joint is Here to Here', () => {
     expect(lintPack(pack).map(problemLine)).toEqual([])
-    const ordinary = view.regions[0]?.ordinary ?? {}
+    const ordinary = view.regions[0].ordinary
     for (const side of judgedSides(pack, { region: choice.region, sides: ['right'] })) {
       const verdict = judge(pack, { complaint: { region: choice.region, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, ordinary) })
       expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])

@@ -30,10 +30,7 @@ function valueFor(item: Item): fc.Arbitrary<Pick<Entry, 'value' | 'qualifiers'>>
         : fc.integer({ min: Math.ceil(item.min ?? 0), max: Math.floor(Math.min(item.max ?? 100, (item.min ?? 0) + 300)) })
   const found = fc
     .tuple(value, inRow)
-    .map(
-      ([v, qualifiers]) =>
-        ({ ...(item.readings.length > 0 ? {} : { value: v }), qualifiers: qualifiers as Entry['qualifiers'] }) as Pick<Entry, 'value' | 'qualifiers'>,
-    )
+    .map(([v, qualifiers]) => ({ ...(item.readings.length > 0 ? {} : { value: v }), qualifiers }) as Pick<Entry, 'value' | 'qualifiers'>)
   // A range may be found full by eye instead of being measured.
   return item.normalSpan && item.normal ? fc.oneof(found, fc.constant(item.normal)) : found
 }

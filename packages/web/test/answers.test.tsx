@@ -124,7 +124,7 @@ describe('since when', () => {
   it('shows again what was told', () => {
     const [entry] = entriesFor({ 'story.onset-at': { value: '2026-02-24T09:00:00.000Z', qualifiers: { precision: 'week' } } })
     since(entry)
-    expect((screen.getByLabelText('When it began, how long ago') as HTMLInputElement).value).toBe('2')
+    expect(screen.getByLabelText<HTMLInputElement>('When it began, how long ago').value).toBe('2')
     expect(screen.getByRole('button', { name: /When it began, unit/ }).textContent).toContain('weeks')
   })
 })

@@ -10,7 +10,7 @@ const state = (more: Partial<SheetState> = {}): SheetState => ({ entryOf: () => 
 
 describe('the rest of a stop as normal', () => {
   it.each(regions)('of %s accounts for every open row: recorded, or left with the reason', (region) => {
-    for (const stop of viewOf(thePack(), region).regions[0]?.stops ?? []) {
+    for (const stop of viewOf(thePack(), region).regions[0].stops) {
       const rows = rowsOf(region, stop.id)
       const { recorded, left } = restOfStop(rows, state())
       expect([...recorded, ...left.map(({ item }) => item)].map(({ id }) => id).sort()).toEqual(rows.map(({ id }) => id).sort())

@@ -19,7 +19,6 @@ export interface UnexaminedStop {
  */
 export function unexaminedCore({ prepared, standing, sides }: Pick<Judgement, 'prepared' | 'standing' | 'sides'>): readonly UnexaminedStop[] {
   const [region] = prepared.pack.regions
-  if (!region) return []
   const items = itemsById(prepared.pack)
   const judgedSides = sides.map((side) => SIDE_NAMES[side] ?? 'none')
   const missingSides = (item: Item): readonly Side[] =>

@@ -62,7 +62,7 @@ function openAfterCore(view: RegionPack, id: string): string[] {
   const newId = (): string => `01920000-0000-7000-8000-${String(++made).padStart(12, '0')}`
   const entries = examinedNormal(view, ['card', 'core'], { by: 'report', at: AT, newId })
   const known = [
-    ...Object.entries({ 'patient.bmi': 25, ...view.regions[0]?.ordinary }).map(([item, value]) => ({ item, value })),
+    ...Object.entries({ 'patient.bmi': 25, ...view.regions[0].ordinary }).map(([item, value]) => ({ item, value })),
     { item: 'story.onset-at', value: '2025-12-24T09:00:00.000Z' },
   ].map((one) => ({ id: newId(), side: 'none' as const, state: 'examined' as const, by: 'report', at: '2026-01-15T08:59:00.000Z', ...one }))
   const [side = 'right'] = judgedSides(view, { region: id, sides: ['right'] })

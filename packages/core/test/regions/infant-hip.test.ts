@@ -8,7 +8,7 @@ regionSuite('infant-hip', { core: 36, flags: 19 })
 describe('a clunk that is missing', () => {
   const view = viewOf(thePack(), 'infant-hip')
   const at = (days: number, findings: Findings = {}) => {
-    const base = calmRecord(view, { ...view.regions[0]?.ordinary, 'patient.age-days': days, 'patient.age-years': days / 365 })
+    const base = calmRecord(view, { ...view.regions[0].ordinary, 'patient.age-days': days, 'patient.age-years': days / 365 })
     const told = entriesFor(findings, 'right', AS_OF, 'infant-hip')
     const entries = [...base.filter(({ item, side }) => !told.some((one) => one.item === item && one.side === side)), ...told]
     const examination = { complaint: { region: 'infant-hip', sides: ['right' as const] }, asOf: AS_OF, entries }

@@ -14,7 +14,7 @@ interface About {
 /** What holds for every region of the pack: sound, provable flag by flag, calm when all of its core is normal. */
 export function regionSuite(id: string, { core, flags }: About): void {
   const view = viewOf(thePack(), id)
-  const ordinary = view.regions[0]?.ordinary ?? {}
+  const ordinary = view.regions[0].ordinary
   describe(id, () => {
     it('has no fault that can be seen without searching', () => expect(lintRegion(view).map(problemLine)).toEqual([]))
     it(`asks ${core} core items in about five minutes`, () => {

@@ -68,7 +68,7 @@ function Body({
 }) {
   const bare = entry.id.split('.').slice(1).join('.')
   const own = <T extends { readonly id: string }>(things: readonly T[]): T | undefined =>
-    things.find((one) => one.id === entry.id) ?? things.find((one) => one.id === `${pack.regions[0]?.id ?? ''}.${bare}`)
+    things.find((one) => one.id === entry.id) ?? things.find((one) => one.id === `${pack.regions[0].id}.${bare}`)
   const item = own(pack.items)
   const calc = own(pack.calcs)
   const flag = own(pack.flags)
@@ -290,7 +290,7 @@ function AboutSource({
     ...pack.conditions.filter(({ evidence }) => evidence.some((one) => cites(one.source))),
   ].map(({ id }) => id)
   return (
-    <Part title={`Stands behind, in the ${pack.regions[0]?.name.toLowerCase() ?? ''}`}>
+    <Part title={`Stands behind, in the ${pack.regions[0].name.toLowerCase()}`}>
       <ul>
         {[...new Set(ids)].map((id) => (
           <li key={id}>

@@ -20,7 +20,7 @@ interface Props {
 /** What can be put right of a draft as a whole: the side that hurts, or that it was begun at all. */
 export function DraftMenu({ detail, pack, entries }: Props) {
   const [open, setOpen] = useState<string>()
-  const hasSide = pack.regions[0]?.side !== false
+  const hasSide = pack.regions[0].side
   return (
     <>
       <MenuTrigger>

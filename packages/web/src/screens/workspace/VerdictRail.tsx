@@ -120,7 +120,7 @@ export const VerdictRail = memo(function VerdictRail({
         </>
       )}
       <Foot>
-        <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.schools, pack.regions[0]?.id ?? '').length} />
+        <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.schools, pack.regions[0].id).length} />
       </Foot>
     </Rail>
   )

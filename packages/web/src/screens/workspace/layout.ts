@@ -13,10 +13,6 @@ export interface Layout {
 /** @param pack the view of one region */
 export const layoutOf = oncePer((pack: RegionPack): Layout => {
   const [region] = pack.regions
-  return region ? layOut(pack, region) : { itemsOf: new Map(), stopOf: new Map() }
-})
-
-function layOut(pack: RegionPack, region: Region): Layout {
   const items = itemsById(pack)
   const listed = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
   const home = homes(region)
@@ -31,7 +27,7 @@ function layOut(pack: RegionPack, region: Region): Layout {
     ]),
   )
   return { itemsOf, stopOf }
-}
+})
 
 /** The stop that holds most of an item's stage, else the first in the same position. */
 function homes(region: Region): (item: Item) => string {
