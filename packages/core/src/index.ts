@@ -1,3 +1,4 @@
+export { ageOn, localDay, type Age } from './model/age.js'
 export * from './content/types.js'
 export { compilePack } from './content/compile.js'
 export { PackError, problemLine, type Problem } from './content/problem.js'

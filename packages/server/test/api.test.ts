@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { examinedNormal, viewOf, type Entry } from '@kneecap-awl/core'
 import { ACTIONS, MAY, may, ROLES } from '../src/accounts/roles.js'
 import { firstBrokenSeal } from '../src/audit/queries.js'
-import { uuid7 } from '../src/db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
 import { entry, newServer, type Server } from './server.js'
 
@@ -38,6 +38,10 @@ describe('signing in', () => {
     const answer = await call('POST', '/api/judge', {}, 'brannock', { origin: 'http://elsewhere.example', host: '127.0.0.1' })
     expect(answer.statusCode).toBe(403)
     expect(answer.json()).toMatchObject({ type: '/problems/wrong-origin' })
+  })
+  it.each(['null', '', 'no address', 'file://'])('refuses a write whose Origin is "%s"', async (origin) => {
+    const answer = await call('POST', '/api/judge', {}, 'brannock', { origin, host: '127.0.0.1' })
+    expect([answer.statusCode, answer.json<{ type: string }>().type]).toEqual([403, '/problems/wrong-origin'])
   })
   it('wants someone signed in for everything', async () => {
     for (const url of ['/api/desk', '/api/referrals', '/api/patients', '/api/packs/current'])
@@ -222,6 +226,20 @@ describe('signing, amending, referring', () => {
       (await call('POST', '/api/judge', document)).json<{ floor: string; ceiling: string; flags: { id: string }[] }>()
     const [one, two] = [await verdict(file), await verdict(copy)]
     expect([two.floor, two.ceiling, two.flags.map((f) => f.id)]).toEqual([one.floor, one.ceiling, one.flags.map((f) => f.id)])
+  })
+  it('takes over from a file what was found, and no decision that its reader did not make', async () => {
+    const id = await start()
+    await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
+    const file = (await call('GET', `/api/examinations/${id}/file`)).json<{ entries: Entry[]; patient: object }>()
+    const by = 'Dr Somebody Else'
+    const decided = entry('priority', 'routine', { state: 'chosen', reason: 'seen by a colleague', by, qualifiers: { from: 'weeks' } })
+    const back = await call('POST', '/api/examinations/read-back', { ...file, entries: [...file.entries, decided] })
+    expect([back.statusCode, back.json<{ notTaken: object[] }>().notTaken]).toEqual([
+      201,
+      [{ item: 'priority', state: 'chosen', by, reason: 'seen by a colleague' }],
+    ])
+    const copy = (await call('GET', `/api/examinations/${back.json<{ id: string }>().id}`)).json<{ entries: Entry[] }>()
+    expect(copy.entries.map(({ item, value }) => [item, value]).sort()).toEqual(file.entries.map(({ item, value }) => [item, value]).sort())
   })
   it('says every fault of a file that it cannot read', async () => {
     const answer = await call('POST', '/api/judge', {

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Entry } from '@kneecap-awl/core'
 import pg from 'pg'
 import { asSite, connect, isLostDatabase } from '../src/db/connect.js'
-import { uuid7 } from '../src/db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { newCluster, ROOT, type Cluster } from './database.js'
 
 let cluster: Cluster

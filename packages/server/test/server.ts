@@ -4,7 +4,7 @@ import { judgement, RANGE, rangeToAccept, shownVerdict, type Entry, type Examina
 import { buildApp } from '../src/app.js'
 import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
-import { uuid7 } from '../src/db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
 import { PackShelf, shippedPack } from '../src/packs/service.js'
 import { newCluster } from './database.js'

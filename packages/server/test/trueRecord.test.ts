@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Entry } from '@kneecap-awl/core'
-import { uuid7 } from '../src/db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { entry, newServer, type Detail, type Server } from './server.js'
 
 let server: Server
@@ -218,6 +218,8 @@ describe('who the patient is', () => {
     expect(made.map((answer) => answer.statusCode)).toEqual(names.map(() => 201))
     const numbers = made.map((answer) => answer.json<{ localNumber: string }>().localNumber)
     expect(new Set(numbers).size).toBe(names.length)
+    const counted = numbers.map((number) => Number(number.slice(1))).sort((a, b) => a - b)
+    expect(counted.at(-1)).toBe((counted[0] ?? 0) + names.length - 1)
     const twice = await Promise.all([1, 2, 3].map(() => add({ name: 'Gus Pochard', birthDate: '1961-05-06' })))
     expect(twice.map((answer) => answer.statusCode).sort()).toEqual([201, 409, 409])
   })

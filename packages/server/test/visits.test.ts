@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { examinedNormal, viewOf, type Entry, type Side } from '@kneecap-awl/core'
-import { uuid7 } from '../src/db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { entry, newServer, type Detail, type Server } from './server.js'
 
 let server: Server

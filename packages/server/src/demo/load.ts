@@ -1,11 +1,12 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
 import { examinedNormal, itemsById, judgement, RANGE, rangeToAccept, sidesOf, viewOf, type Entry, type Item, type Pack } from '@kneecap-awl/core'
-import { uuid7 } from '../db/uuid7.js'
-import { addEntries, addExamination, markSigned } from '../examinations/queries.js'
+import { v7 as uuid7 } from 'uuid'
+import { addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
+import { keepEntries } from '../examinations/entries.js'
 import { PackShelf } from '../packs/service.js'
-import { addPatient } from '../patients/queries.js'
+import { addPatient, nextLocalNumber } from '../patients/queries.js'
 import { makeReferral } from '../referrals/service.js'
 import { CASES, type DemoCase } from './cases.js'
 import { PEOPLE, SITE, STAFF } from './people.js'
@@ -58,11 +59,17 @@ async function addStaff(db: pg.Client, site: string): Promise<{ clinician: strin
 
 async function addPeople(db: pg.Client, site: string): Promise<Map<string, string>> {
   const ids = new Map<string, string>()
-  let number = 4101
   for (const [key, person] of Object.entries(PEOPLE)) {
     const id = uuid7()
     const birthDate = new Date(Date.now() - (person.age * 365.25 + 120) * DAY).toISOString().slice(0, 10)
-    await addPatient(db as never, site, { id, localNumber: `H${number++}`, name: person.name, birthDate, sex: person.sex, contact: '' })
+    await addPatient(db as never, site, {
+      id,
+      localNumber: await nextLocalNumber(db as never, site),
+      name: person.name,
+      birthDate,
+      sex: person.sex,
+      contact: '',
+    })
     ids.set(key, id)
   }
   return ids
@@ -75,7 +82,7 @@ async function addCase(
   at: { readonly site: string; readonly staff: { clinician: string; name: string }; readonly patient: string },
 ): Promise<void> {
   const startedAt = new Date(Date.now() - one.hoursAgo * 3_600_000)
-  const id = uuid7(startedAt.getTime())
+  const id = uuid7({ msecs: startedAt.getTime() })
   const client = db as never
   await addExamination(client, {
     id,
@@ -89,7 +96,8 @@ async function addCase(
     packHash: pack.hash,
   })
   const entries = caseEntries(pack, one, startedAt, at.staff.name)
-  await addEntries(client, at.site, id, one.state === 'draft' ? entries : [...entries, ...acceptanceOf(pack, one, entries, startedAt, at.staff.name)])
+  const accepted = one.state === 'draft' ? [] : acceptanceOf(pack, one, entries, startedAt, at.staff.name)
+  await keepEntries(client, pack, id, [...entries, ...accepted], at.site)
   if (one.state === 'draft') return
   const shelf = new PackShelf(pack)
   const signer = { id: at.staff.clinician, site: at.site }
@@ -100,7 +108,7 @@ async function addCase(
   await storeVerdict(client, loaded, judged, 'signed', '', signer)
   if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
   if (one.state !== 'referred') return
-  await makeReferral(client, loaded, judged, { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
+  await makeReferral(client, await loadExamination(client, shelf, id), judged, { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
 }
 
 /** Whoever signed an examination that could still be more urgent said why, and what is planned. */
@@ -125,18 +133,24 @@ function acceptanceOf(pack: Pack, one: DemoCase, entries: readonly Entry[], star
 async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string; site: string }, name: string, startedAt: Date): Promise<void> {
   const reason = 'The film came back after signing: normal, no fragment seen.'
   const client = db as never
-  await addEntries(client, signer.site, id, [
-    {
-      id: uuid7(),
-      item: 'knee.imaging.film',
-      side: 'left',
-      state: 'examined',
-      value: ['normal'],
-      by: name,
-      at: new Date(startedAt.getTime() + 3_600_000).toISOString(),
-      amends: reason,
-    },
-  ])
+  await keepEntries(
+    client,
+    pack,
+    id,
+    [
+      {
+        id: uuid7(),
+        item: 'knee.imaging.film',
+        side: 'left',
+        state: 'examined',
+        value: ['normal'],
+        by: name,
+        at: new Date(startedAt.getTime() + 3_600_000).toISOString(),
+        amends: reason,
+      },
+    ],
+    signer.site,
+  )
   const loaded = await loadExamination(client, new PackShelf(pack), id)
   await storeVerdict(client, loaded, judgement(pack, loaded.examination), 'amended', reason, signer)
 }
@@ -158,7 +172,7 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
           {
             by,
             at: startedAt.toISOString(),
-            newId: () => uuid7(startedAt.getTime()),
+            newId: () => uuid7({ msecs: startedAt.getTime() }),
           },
           isReadAtTheCouch,
         ).filter((entry) => one.base === 'normal' || ['patient', 'story', 'screen'].includes(items.get(entry.item)?.stage ?? ''))
@@ -177,7 +191,7 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
     return sidesOf(item).includes(side)
       ? [
           {
-            id: uuid7(startedAt.getTime()),
+            id: uuid7({ msecs: startedAt.getTime() }),
             item: item.id,
             side,
             state: finding.state ?? ('examined' as const),

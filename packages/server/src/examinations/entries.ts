@@ -66,6 +66,23 @@ export async function storeEntries(
   return { outcomes, stored }
 }
 
+/**
+ * Keeps entries that this server writes itself: facts of the patient's own record, copies for another joint of the visit, demonstration cases.
+ * They are checked like any other.
+ * @throws Error when one cannot be an entry: that is a fault of the program
+ */
+export async function keepEntries(db: Db, pack: Pack, examination: string, entries: readonly Entry[], site: string): Promise<void> {
+  const faults = checkEntries(pack, entries)
+  if (faults.length > 0) throw new Error(faults.map(({ path, reason }) => `${path} ${reason}`).join('; '))
+  await addEntries(db, site, examination, entries)
+}
+
+/** Of a record from elsewhere: what its reader may take over, and decisions in the name of others, which nobody here has made. */
+export function ownDecisions(entries: readonly Entry[], name: string): { readonly own: readonly Entry[]; readonly ofOthers: readonly Entry[] } {
+  const isOthers = ({ state, by }: Entry): boolean => isDecided(state) && by !== name
+  return { own: entries.filter((entry) => !isOthers(entry)), ofOthers: entries.filter(isOthers) }
+}
+
 /** Entries put right by as much as the clock that stamped them was off when they were sent; what it said stays beside it. */
 function inServerTime({ entries, sentAt }: SentEntries, receivedAt: Date): readonly Entry[] {
   const offBy = sentAt === undefined ? 0 : receivedAt.getTime() - Date.parse(sentAt)

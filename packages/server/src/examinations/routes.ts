@@ -2,15 +2,15 @@ import type { FastifyInstance } from 'fastify'
 import { ENTRY_SCHEMA, examinationFile, readExamination, type ShownVerdict } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
-import { uuid7 } from '../db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { badInput, notFound } from '../http/problem.js'
 import { personEntries } from '../patients/personEntries.js'
 import { patientById } from '../patients/queries.js'
 import { PATIENT_BODY } from '../patients/routes.js'
 import { createPatient, type NewPatient } from '../patients/service.js'
 import { amendVerdict } from './amend.js'
-import { storeEntries, type SentEntries } from './entries.js'
-import { addEntries, addExamination, lastVerdict, lockVisit, type DeskList } from './queries.js'
+import { keepEntries, ownDecisions, storeEntries, type SentEntries } from './entries.js'
+import { addExamination, lastVerdict, lockVisit, type DeskList } from './queries.js'
 import { addJoint, otherJoints, shareEntries, type AddedJoint } from './visit.js'
 import { checkSides, correctSides, deskPage, discardDraft, loadExamination, signExamination } from './service.js'
 
@@ -44,7 +44,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     checkSides(app.shelf.current, body)
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
-      const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account.site, body.patient) : undefined
+      const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, account, body.patient) : undefined
       if (!patient)
         throw body.patientId
           ? notFound('patient')
@@ -60,7 +60,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         by: account.id,
         packHash: app.shelf.current.hash,
       })
-      await addEntries(db, account.site, id, personEntries(patient, account.name))
+      await keepEntries(db, app.shelf.current, id, personEntries(patient, account), account.site)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
     })
     return reply.code(201).send({ id })
@@ -228,9 +228,10 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     const { examination } = read
     const { name, birthDate, sex } = examination.patient ?? {}
     if (!name || !birthDate) throw badInput([{ path: '/patient', reason: 'has no name and birth date', expected: 'patient.name and patient.birthDate' }])
+    const { own, ofOthers } = ownDecisions(examination.entries, account.name)
     const id = uuid7()
     await asSite(app.pool, account.site, async (db) => {
-      const patient = await createPatient(db, account.site, { name, birthDate, isNew: true, ...(sex ? { sex } : {}) })
+      const patient = await createPatient(db, account, { name, birthDate, isNew: true, ...(sex ? { sex } : {}) })
       const row = { id, startedAt: examination.asOf, signedAt: null, discardedAt: null }
       await addExamination(db, {
         id,
@@ -243,10 +244,10 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         by: account.id,
         packHash: app.shelf.current.hash,
       })
-      const entries = examination.entries.map((entry) => ({ ...entry, id: uuid7() }))
+      const entries = own.map((entry) => ({ ...entry, id: uuid7() }))
       if (entries.length > 0) await storeEntries(db, app.shelf.current, row, { entries }, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
     })
-    return reply.code(201).send({ id })
+    return reply.code(201).send({ id, notTaken: ofOthers.map(({ item, state, by, reason }) => ({ item, state, by, reason: reason ?? '' })) })
   })
 }

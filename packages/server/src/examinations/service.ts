@@ -16,7 +16,7 @@ import {
   type ShownVerdict,
 } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
-import { uuid7 } from '../db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
 import { addCorrection } from '../patients/queries.js'

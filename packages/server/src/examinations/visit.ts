@@ -1,9 +1,10 @@
 import { carriedEntries, type Entry, type Pack } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
-import { uuid7 } from '../db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { badInput } from '../http/problem.js'
 import type { PackShelf } from '../packs/service.js'
-import { addEntries, addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
+import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
+import { keepEntries } from './entries.js'
 import { checkSides, loadExamination, withRange } from './service.js'
 
 export interface AddedJoint {
@@ -37,7 +38,7 @@ export async function addJoint(db: Db, shelf: PackShelf, to: string, joint: Adde
     by: by.id,
     packHash: row.packHash,
   })
-  await addEntries(db, by.site, id, carriedEntries(pack, examination, joint.region, joint.sameEvent).map(copied))
+  await keepEntries(db, pack, id, carriedEntries(pack, examination, joint.region, joint.sameEvent).map(copied), by.site)
   return id
 }
 
@@ -47,7 +48,7 @@ export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, rec
   for (const other of await examinationsOfVisit(db, from.visit)) {
     if (other.id === from.id || other.signedAt) continue
     const shared = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
-    if (shared.length > 0) await addEntries(db, site, other.id, shared.map(copied))
+    if (shared.length > 0) await keepEntries(db, pack, other.id, shared.map(copied), site)
   }
 }
 

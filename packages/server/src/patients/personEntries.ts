@@ -1,20 +1,24 @@
-import type { Entry } from '@kneecap-awl/core'
-import { uuid7 } from '../db/uuid7.js'
+import { ageOn, type Entry } from '@kneecap-awl/core'
+import { v7 as uuid7 } from 'uuid'
 import type { Patient } from './queries.js'
 
-const DAY_MS = 86_400_000
-const DAYS_A_YEAR = 365.2425
+/** Below this age a fraction of a year and the days are told as well. */
 const INFANT_YEARS = 2
 
-/** What the patient's own record already says on the card: the age, and the sex if somebody asked. */
-export function personEntries(patient: Pick<Patient, 'birthDate' | 'sex'>, by: string, now = Date.now()): Entry[] {
-  const at = new Date(now).toISOString()
-  const days = (now - Date.parse(patient.birthDate)) / DAY_MS
-  const years = days / DAYS_A_YEAR
-  const known = (item: string, value: string | number): Entry => ({ id: uuid7(), item, side: 'none', state: 'examined', value, by, at })
+/**
+ * What the patient's own record already says on the card: the age, and the sex if somebody asked.
+ * @param by who begins the examination, and the time zone in which days are counted there
+ */
+export function personEntries(
+  patient: Pick<Patient, 'birthDate' | 'sex'>,
+  by: { readonly name: string; readonly zone: string },
+  at = new Date().toISOString(),
+): Entry[] {
+  const age = ageOn(patient.birthDate, at, by.zone)
+  const known = (item: string, value: string | number): Entry => ({ id: uuid7(), item, side: 'none', state: 'examined', value, by: by.name, at })
   return [
-    known('patient.age-years', years < INFANT_YEARS ? Math.round(years * 100) / 100 : Math.floor(years)),
+    known('patient.age-years', age.years < INFANT_YEARS ? age.yearsExactly : age.years),
     ...(patient.sex === null ? [] : [known('patient.sex', patient.sex)]),
-    ...(years < INFANT_YEARS ? [known('patient.age-days', Math.floor(days))] : []),
+    ...(age.years < INFANT_YEARS ? [known('patient.age-days', age.days)] : []),
   ]
 }

@@ -42,11 +42,12 @@ export async function lockNewPatients(db: Db, site: string): Promise<void> {
   await db.query("select pg_advisory_xact_lock(hashtextextended('new patient ' || $1, 0))", [site])
 }
 
-export async function nextLocalNumber(db: Db): Promise<string> {
-  const { rows } = await db.query<{ n: number }>(
-    "select coalesce(max(nullif(regexp_replace(local_number, '\\D', '', 'g'), '')::int), 4100) + 1 as n from patient",
-  )
-  return `H${rows[0]?.n ?? 4101}`
+/** The next number of a site's own sequence: however many are given out at once, each is given once. */
+export async function nextLocalNumber(db: Db, site: string): Promise<string> {
+  const { rows } = await db.query<{ last: number }>('update patient_number set last = last + 1 where site_id = $1 returning last', [site])
+  const [number] = rows
+  if (!number) throw new Error(`the site ${site} has no sequence of patient numbers`)
+  return `H${number.last}`
 }
 
 /** Those of the same birth date, and those of whose name some part is the same. */

@@ -45,7 +45,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
   app.post('/api/patients', { schema: { body: PATIENT_BODY } }, async (request, reply) => {
     const account = app.allow(request, 'examine')
     const patient = await asSite(app.pool, account.site, async (db) => {
-      const made = await createPatient(db, account.site, request.body as NewPatient, '')
+      const made = await createPatient(db, account, request.body as NewPatient, '')
       await addAudit(db, { site: account.site, account: account.id, action: 'patient added', about: made.id })
       return made
     })
@@ -60,7 +60,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
     const account = app.allow(request, 'examine')
     const { id } = request.params as { id: string }
     return asSite(app.pool, account.site, async (db) => {
-      const patient = await correctPatient(db, id, request.body as Correction, account)
+      const patient = await correctPatient(db, app.shelf.current, id, request.body as Correction, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'patient corrected', about: id })
       return { patient }
     })

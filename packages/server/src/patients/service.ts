@@ -1,7 +1,9 @@
-import { hasLetters, isReason, isSamePerson, LEAST_WORDS, plainText } from '@kneecap-awl/core'
+import { ageOn, hasLetters, isReason, isSamePerson, LEAST_WORDS, localDay, plainText, type Pack } from '@kneecap-awl/core'
+import { v7 as uuid7 } from 'uuid'
+import type { Account } from '../accounts/queries.js'
 import type { Db } from '../db/connect.js'
-import { uuid7 } from '../db/uuid7.js'
-import { addEntries, draftsOfPatient } from '../examinations/queries.js'
+import { keepEntries } from '../examinations/entries.js'
+import { draftsOfPatient } from '../examinations/queries.js'
 import { badInput, HttpProblem, notFound, type FieldFault } from '../http/problem.js'
 import { addCorrection, addPatient, candidates, changePatient, lockNewPatients, nextLocalNumber, patientById, type Patient } from './queries.js'
 import { personEntries } from './personEntries.js'
@@ -17,14 +19,14 @@ export interface NewPatient {
 
 export type Correction = Partial<Pick<NewPatient, 'name' | 'birthDate' | 'sex' | 'contact'>> & { readonly reason: string }
 
-const OLDEST_MS = 125 * 366 * 86_400_000
+const OLDEST_YEARS = 125
 
-function personFaults({ name, birthDate }: { readonly name?: string; readonly birthDate?: string }, path: string, now = Date.now()): FieldFault[] {
-  const born = birthDate === undefined ? undefined : Date.parse(birthDate)
+function personFaults({ name, birthDate }: { readonly name?: string; readonly birthDate?: string }, path: string, zone: string): FieldFault[] {
+  const now = new Date().toISOString()
   return [
     ...(name !== undefined && !hasLetters(plainText(name)) ? [{ path: `${path}/name`, reason: 'is no name', expected: 'a name with letters' }] : []),
-    ...(born !== undefined && (born > now || born < now - OLDEST_MS)
-      ? [{ path: `${path}/birthDate`, reason: 'is not the birth date of someone living', expected: 'a date from 125 years ago until today' }]
+    ...(birthDate !== undefined && (birthDate > localDay(now, zone) || ageOn(birthDate, now, zone).years > OLDEST_YEARS)
+      ? [{ path: `${path}/birthDate`, reason: 'is not the birth date of someone living', expected: `a date from ${OLDEST_YEARS} years ago until today` }]
       : []),
   ]
 }
@@ -51,8 +53,8 @@ const initials = (name: string): string[] =>
  * @throws HttpProblem 400 for a name without letters or a birth date of nobody living
  * @throws HttpProblem 409 `possible-duplicate` with those who may be the same, unless `isNew` says that it is somebody else
  */
-export async function createPatient(db: Db, site: string, body: NewPatient, path = '/patient'): Promise<Patient> {
-  const faults = personFaults(body, path)
+export async function createPatient(db: Db, { site, zone }: Pick<Account, 'site' | 'zone'>, body: NewPatient, path = '/patient'): Promise<Patient> {
+  const faults = personFaults(body, path, zone)
   if (faults.length > 0) throw badInput(faults)
   await lockNewPatients(db, site)
   const like = body.isNew ? [] : await likePatients(db, body)
@@ -62,7 +64,7 @@ export async function createPatient(db: Db, site: string, body: NewPatient, path
     })
   const patient: Patient = {
     id: uuid7(),
-    localNumber: await nextLocalNumber(db),
+    localNumber: await nextLocalNumber(db, site),
     name: plainText(body.name),
     birthDate: body.birthDate,
     sex: body.sex ?? null,
@@ -79,14 +81,15 @@ export async function createPatient(db: Db, site: string, body: NewPatient, path
  */
 export async function correctPatient(
   db: Db,
+  pack: Pack,
   id: string,
   correction: Correction,
-  by: { readonly id: string; readonly site: string; readonly name: string },
+  by: Pick<Account, 'id' | 'site' | 'name' | 'zone'>,
 ): Promise<Patient> {
   const before = await patientById(db, id)
   if (!before) throw notFound('patient')
   const { reason, ...wanted } = correction
-  const faults = [...personFaults(wanted, ''), ...(isReason(reason) ? [] : [{ path: '/reason', reason: 'says no reason', expected: LEAST_WORDS }])]
+  const faults = [...personFaults(wanted, '', by.zone), ...(isReason(reason) ? [] : [{ path: '/reason', reason: 'says no reason', expected: LEAST_WORDS }])]
   if (faults.length > 0) throw badInput(faults)
   const after: Patient = {
     ...before,
@@ -110,7 +113,7 @@ export async function correctPatient(
       by: by.id,
     })
   if (changed.includes('birthDate') || changed.includes('sex'))
-    for (const draft of await draftsOfPatient(db, id)) await addEntries(db, by.site, draft, personEntries(after, by.name))
+    for (const draft of await draftsOfPatient(db, id)) await keepEntries(db, pack, draft, personEntries(after, by), by.site)
   return after
 }
 const FIELDS = ['name', 'birthDate', 'sex', 'contact'] as const

@@ -2,9 +2,9 @@ import type { FastifyInstance } from 'fastify'
 import { hasLetters, judgement, plainText } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
-import { uuid7 } from '../db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import { loadExamination } from '../examinations/service.js'
-import { badInput, HttpProblem, notFound } from '../http/problem.js'
+import { badInput, notFound } from '../http/problem.js'
 import { addReferralEvent, hasReferral, openReferrals, referralsOfExamination } from './queries.js'
 import { makeReferral } from './service.js'
 
@@ -28,7 +28,6 @@ export async function referrals(app: FastifyInstance): Promise<void> {
     const { added } = request.body as { added?: string }
     const id = await asSite(app.pool, account.site, async (db) => {
       const loaded = await loadExamination(db, app.shelf, examinationId)
-      if (!loaded.row.signedAt) throw new HttpProblem(409, 'not-allowed', 'Sign the examination before you refer.')
       const made = await makeReferral(db, loaded, judgement(loaded.pack, loaded.examination), account, added && plainText(added))
       await addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: made })
       return made

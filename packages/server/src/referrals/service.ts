@@ -1,8 +1,8 @@
 import { dueHere, priorityOf, referralLetter, type Judgement, type Letter, type Pack, type Tier } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
-import { uuid7 } from '../db/uuid7.js'
+import { v7 as uuid7 } from 'uuid'
 import type { Loaded } from '../examinations/service.js'
-import { notFound } from '../http/problem.js'
+import { HttpProblem, notFound } from '../http/problem.js'
 import { patientById } from '../patients/queries.js'
 import { addReferral, addReferralEvent, referralsOfExamination } from './queries.js'
 
@@ -35,8 +35,9 @@ async function referralFor(
   return { patient: patient.id, letter, tier, flaggedAt: row.startedAt, dueAt: dueHere(pack, row.startedAt, tier, judged.verdict.flags) ?? null }
 }
 
-/** Makes a referral of a signed examination, as its verdict stands. @returns its id */
+/** Makes a referral of a signed examination, as its verdict stands. @returns its id @throws HttpProblem 409 while it is not signed */
 export async function makeReferral(db: Db, loaded: Loaded, judged: Judgement, by: Sender, added?: string): Promise<string> {
+  if (!loaded.row.signedAt) throw new HttpProblem(409, 'not-allowed', 'Sign the examination before you refer.')
   const id = uuid7()
   const { patient, letter, tier, flaggedAt, dueAt } = await referralFor(db, loaded, judged, by, added)
   await addReferral(db, {

@@ -1,3 +1,5 @@
+import { ageOn, type Age } from '@kneecap-awl/core'
+
 /** "2 days ago", "in 3 h": one unit, rounded down. */
 export function fromNow(iso: string, now = Date.now()): string {
   const ms = Date.parse(iso) - now
@@ -25,20 +27,14 @@ export const timeOnly = (iso: string): string => new Date(iso).toLocaleTimeStrin
 export const dayOnly = (iso: string): string =>
   new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: iso.includes('T') ? zone : 'UTC' })
 
-/** Age in years with its fraction. @example yearsSince('2026-01-01', Date.parse('2026-07-02')) // about 0.5 */
-export const yearsSince = (birthDate: string, now = Date.now()): number => (now - Date.parse(birthDate)) / (365.2425 * 86_400_000)
+/** Whole years of age on a day at this site. @example ageAt('1980-06-01', Date.parse('2026-05-31T12:00:00Z')) // 45 */
+export const ageAt = (birthDate: string, now = Date.now()): number => ageHere(birthDate, now).years
+
+/** Age by the calendar at this site: years, months, weeks and days. */
+export const ageHere = (birthDate: string, now = Date.now()): Age => ageOn(birthDate, new Date(now).toISOString(), zone)
 
 /** Age as it is said: weeks to four months, months to two years, then years. @example ageWords('2026-01-01', Date.parse('2026-02-19')) // '7 weeks' */
 export function ageWords(birthDate: string, now = Date.now()): string {
-  const years = yearsSince(birthDate, now)
-  if (years >= 2) return String(ageAt(birthDate, now))
-  return years < 1 / 3 ? `${Math.floor((now - Date.parse(birthDate)) / (7 * 86_400_000))} weeks` : `${Math.floor(years * 12)} months`
-}
-
-/** Age in whole years on a day. @example ageAt('1980-06-01', Date.parse('2026-05-31')) // 45 */
-export function ageAt(birthDate: string, now = Date.now()): number {
-  const born = new Date(birthDate)
-  const today = new Date(now)
-  const before = today.getMonth() < born.getMonth() || (today.getMonth() === born.getMonth() && today.getDate() < born.getDate())
-  return today.getFullYear() - born.getFullYear() - (before ? 1 : 0)
+  const { years, months, weeks } = ageHere(birthDate, now)
+  return years >= 2 ? String(years) : months >= 4 ? `${months} months` : `${weeks} weeks`
 }

@@ -1,4 +1,4 @@
-import { newId } from './newId'
+import { v7 as newId } from 'uuid'
 
 const DEVICE = 'awl-device'
 const SITTING = 'awl-sitting'

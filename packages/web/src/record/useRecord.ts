@@ -6,7 +6,7 @@ import { ApiProblem } from '../api/http'
 import { signedIn } from '../api/signedOut'
 import type { ExaminationDetail } from '../api/queries'
 import { sittingSince, thisDevice } from './device'
-import { newId } from './newId'
+import { v7 as newId } from 'uuid'
 import { outbox, type Refused } from './outbox'
 import { sendWaiting, underTime } from './sendWaiting'
 
