@@ -21,7 +21,12 @@ const someEntries = fc.array(anEntry, { minLength: 0, maxLength: 25 })
 const shape = (entries: Iterable<Entry>): string[] => [...fold(entries).values()].map((entry) => entry.id).sort()
 
 describe('the fold', () => {
-  it('is idempotent', () => fc.assert(fc.property(someEntries, (entries) => expect(shape([...entries, ...entries])).toEqual(shape(entries)))))
+  it('is idempotent', () =>
+    fc.assert(
+      fc.property(someEntries, (entries) => {
+        expect(shape([...entries, ...entries])).toEqual(shape(entries))
+      }),
+    ))
   it('does not depend on the order in which entries arrive', () =>
     fc.assert(
       fc.property(someEntries, fc.infiniteStream(fc.nat()), (entries, keys) => {

@@ -10,7 +10,8 @@ import { compartmentDelta } from '../src/measure/compartmentDelta.js'
 import { isReduced, readTwoPoint } from '../src/measure/twoPoint.js'
 import { mm, mmHg, round } from '../src/measure/units.js'
 import { afterTest, likelihoodRatios, ratioInterval } from '../src/reason/likelihood.js'
-import { actionThreshold, bestTier, tierLoss, worthOfTest } from '../src/index.js'
+import { aroundTest, bestTier, costsOf, tierLoss, worthAround } from '../src/index.js'
+import { thePack } from './support.js'
 
 /** No measure here counts from a time. */
 const NOW = { asOf: 0 }
@@ -129,28 +130,29 @@ describe('likelihood', () => {
 })
 
 describe('what a test is worth for the tier', () => {
+  const costs = costsOf(thePack())
   it('counts a tier too late five to twenty times, one too fast once', () => {
-    expect([tierLoss('here', 'now'), tierLoss('days', 'today'), tierLoss('here', 'days'), tierLoss('days', 'here'), tierLoss('days', 'days')]).toEqual([
-      100, 10, 15, 3, 0,
-    ])
+    expect([
+      tierLoss('here', 'now', costs),
+      tierLoss('days', 'today', costs),
+      tierLoss('here', 'days', costs),
+      tierLoss('days', 'here', costs),
+      tierLoss('days', 'days', costs),
+    ]).toEqual([100, 10, 15, 3, 0])
   })
   it('a torn Achilles at 30 percent is seen within days, and the squeeze settles it', () => {
-    const worth = worthOfTest(0.3, 0.96, 0.93, 'days', 'here', 1)
+    const worth = worthAround(aroundTest(0.3, 0.96, 0.93), 'days', 'here', 1, costs)
     expect(worth).toMatchObject({ before: { tier: 'days' }, afterPositive: 'days', afterNegative: 'here' })
     expect(worth.before.loss).toBeCloseTo(2.1, 3)
     expect(worth.value).toBeCloseTo(1.773, 3)
     expect(worth.net).toBeCloseTo(1.723, 3)
   })
   it('a test that cannot change the tier is worth nothing', () => {
-    const worth = worthOfTest(0.02, 0.63, 0.77, 'days', 'here', 1)
+    const worth = worthAround(aroundTest(0.02, 0.63, 0.77), 'days', 'here', 1, costs)
     expect(worth).toMatchObject({ before: { tier: 'here' }, afterPositive: 'here', afterNegative: 'here' })
     expect(worth.before.loss).toBeCloseTo(0.3, 3)
     expect(worth.value).toBeCloseTo(0, 10)
     expect(worth.net).toBeLessThan(0)
   })
-  it('acts from 17 percent for days, from 5 percent for now', () => {
-    expect(actionThreshold('days', 'here')).toBeCloseTo(0.167, 3)
-    expect(actionThreshold('now', 'here')).toBeCloseTo(0.048, 3)
-  })
-  it('prefers the more urgent of equals', () => expect(bestTier(3 / 18, 'days', 'here').tier).toBe('days'))
+  it('prefers the more urgent of equals', () => expect(bestTier(3 / 18, 'days', 'here', costs).tier).toBe('days'))
 })

@@ -241,12 +241,19 @@ class RegionBuilder {
     return {
       ...rest,
       region: this.id,
-      prior: { 'primary-care': BANDS[prior['primary-care']] ?? [0.001, 0.01], emergency: BANDS[prior.emergency] ?? [0.001, 0.01] },
+      prior: { 'primary-care': this.band(prior['primary-care']), emergency: this.band(prior.emergency) },
       ...(gate === undefined ? {} : { gate: read(gate) }),
       evidence: (evidence ?? []).map((e) => ({ ...e, when: read(e.when) })),
       source: 'expert',
       also: [],
     }
+  }
+
+  /** The starting band that the pack gives for a word. The shape of the files has seen that it does. */
+  private band(word: string): readonly [number, number] {
+    const band = this.shelf.sources.pack?.source.priorBands[word]
+    if (!band) throw new Error(`the pack gives no band for "${word}"`)
+    return band
   }
 
   region(flags: readonly Flag[], groups: readonly PromptGroup[], calcs: readonly Calc[]): Region {
@@ -300,14 +307,6 @@ class RegionBuilder {
 
 const REQUIRED = ['concept', 'title', 'to', 'inPlay', 'why', 'doNow', 'avoid', 'excludedBy', 'source'] as const
 const NEVER: RuleNode = { op: 'not', of: [{ op: 'leaf', leaf: { type: 'always', text: 'always' } }] }
-
-/** Rough starting bands, expert consensus: rare under 1 %, uncommon 1 to 5, occasional 5 to 15, common over 15. */
-const BANDS: Readonly<Record<string, readonly [number, number]>> = {
-  rare: [0.001, 0.01],
-  uncommon: [0.01, 0.05],
-  occasional: [0.05, 0.15],
-  common: [0.15, 0.35],
-}
 
 /** The items that could meet or exclude a flag of tier now or today: those are answered one by one. */
 function urgentItems(flags: readonly Flag[], calcs: readonly Calc[]): ReadonlySet<string> {

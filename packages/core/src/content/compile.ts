@@ -60,6 +60,9 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     normSchools: pack.normSchools ?? [],
     journeyHours: sources.profile?.source.journeyHours ?? 0,
     everyLetter: pack.everyLetter ?? [],
+    leadOrder: pack.leadOrder,
+    burdenCost: pack.burdenCost,
+    mayBePregnant: pack.mayBePregnant,
   }
 }
 

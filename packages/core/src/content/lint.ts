@@ -61,6 +61,12 @@ function lintLetters(pack: Pack): Problem[] {
         .filter((wish) => !isItem(wish))
         .map((wish) => problem(id, `looks for ${wish}, which is no item`, 'correct the id')),
     ),
+    ...(pack.mayBePregnant && !isItem(pack.mayBePregnant.item)
+      ? [problem('mayBePregnant', `names ${pack.mayBePregnant.item}, which is no item`, 'correct the id')]
+      : []),
+    ...[...pack.lesions.patterns, ...pack.lesions.cordSigns]
+      .filter((id) => !pack.calcs.some((calc) => calc.id === id))
+      .map((id) => problem('lesions', `names ${id}, which is no calculated value`, 'correct the id')),
     ...pack.everyLetter.filter((wish) => !isItem(wish)).map((wish) => problem('everyLetter', `names ${wish}, which is no item`, 'correct the id')),
   ]
 }

@@ -141,39 +141,49 @@ const evidence = object(['when', 'structure', 'source', 'certainty'], {
   whole: { const: true },
 })
 
-const band = { enum: ['rare', 'uncommon', 'occasional', 'common'] }
+const BANDS = ['rare', 'uncommon', 'occasional', 'common']
+const band = { enum: BANDS }
+const shares = { type: 'array', items: { type: 'number', minimum: 0, maximum: 1 }, minItems: 2, maxItems: 2 }
 
 /** The shape of each kind of file, known by its leading key. */
 const FILES: Readonly<Record<string, object>> = {
-  tiers: object(['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'unverified', 'cautions'], {
-    id,
-    version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
-    cautions: texts,
-    tiers: list(
-      object(['id', 'name', 'hours', 'holes', 'meaning', 'review', 'safetyNet'], {
-        id: tier,
-        name: text,
-        hours: { type: ['number', 'null'] },
-        holes: { type: 'integer' },
-        meaning: text,
-        review: text,
-        safetyNet: text,
-        safetyNetChild: text,
-        to: id,
-        callAgain: { type: 'number', exclusiveMinimum: 0 },
-      }),
-    ),
-    destinations: list(
-      object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) }),
-    ),
-    actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
-    scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
-    sets: map(texts),
-    unverified: texts,
-    everyLetter: texts,
-    stopRules: list(object(['when', 'then'], { when: text, then: text })),
-    normSchools: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
-  }),
+  tiers: object(
+    ['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'unverified', 'cautions', 'leadOrder', 'burdenCost', 'priorBands', 'mayBePregnant'],
+    {
+      id,
+      version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
+      cautions: texts,
+      tiers: list(
+        object(['id', 'name', 'hours', 'holes', 'tooLate', 'meaning', 'review', 'safetyNet'], {
+          id: tier,
+          name: text,
+          hours: { type: ['number', 'null'] },
+          holes: { type: 'integer' },
+          tooLate: { type: 'number', minimum: 1 },
+          meaning: text,
+          review: text,
+          safetyNet: text,
+          safetyNetChild: text,
+          to: id,
+          callAgain: { type: 'number', exclusiveMinimum: 0 },
+        }),
+      ),
+      destinations: list(
+        object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) }),
+      ),
+      actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
+      scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
+      sets: map(texts),
+      unverified: texts,
+      everyLetter: texts,
+      leadOrder: texts,
+      priorBands: object(BANDS, Object.fromEntries(BANDS.map((word) => [word, shares]))),
+      burdenCost: { type: 'number', exclusiveMinimum: 0 },
+      mayBePregnant: object(['item', 'values'], { item: id, values: texts }),
+      stopRules: list(object(['when', 'then'], { when: text, then: text })),
+      normSchools: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
+    },
+  ),
   region: object(['region'], {
     region: object(['id', 'name', 'side', 'core', 'stops', 'minimum', 'complaint'], {
       id,
@@ -252,7 +262,7 @@ const FILES: Readonly<Record<string, object>> = {
       }),
     ),
   }),
-  lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs'], {
+  lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs', 'patterns', 'cordSigns', 'severalNerves'], {
     lesions: list(
       object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], {
         id: text,
@@ -267,6 +277,9 @@ const FILES: Readonly<Record<string, object>> = {
     ties: list(object(['between', 'next', 'reading'], { between: { ...texts, minItems: 2, maxItems: 2 }, next: texts, reading: text })),
     pointers: list(object(['add', 'to'], { item: text, value: text, calc: text, add: { type: 'number' }, to: texts })),
     quick: object(['arm', 'leg'], { arm: texts, leg: texts }),
+    patterns: texts,
+    cordSigns: texts,
+    severalNerves: object(['name', 'meaning'], { name: text, meaning: text }),
     readAs: list(object(['item', 'as', 'lost', 'severe'], { item: text, as: text, lost: { type: 'number' }, severe: { type: 'number' } })),
   }),
   phrases: object(['phrases'], { for: texts, phrases: list(object(['id', 'says'], { id, says: text, covers: { ...texts, minItems: 1 }, when: rule })) }),
@@ -280,7 +293,8 @@ const FILES: Readonly<Record<string, object>> = {
         prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }),
         gate: rule,
         evidence: list(evidence),
-        defaultTier: text,
+        defaultTier: tier,
+        tierNote: text,
       }),
     ),
   }),

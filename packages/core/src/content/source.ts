@@ -169,7 +169,8 @@ export interface ConditionSource {
   readonly prior: { readonly 'primary-care': string; readonly emergency: string }
   readonly gate?: RuleSource
   readonly evidence?: readonly (Omit<Evidence, 'when'> & { readonly when: RuleSource })[]
-  readonly defaultTier: string
+  readonly defaultTier: Tier
+  readonly tierNote?: string
 }
 
 /** Where good practitioners differ in one joint; the default is one of the choices. */
@@ -220,6 +221,10 @@ export interface PackSource {
   readonly stopRules?: Pack['stopRules']
   readonly normSchools?: Pack['normSchools']
   readonly everyLetter?: Pack['everyLetter']
+  readonly leadOrder: Pack['leadOrder']
+  readonly burdenCost: number
+  readonly priorBands: Readonly<Record<string, readonly [number, number]>>
+  readonly mayBePregnant: NonNullable<Pack['mayBePregnant']>
 }
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {

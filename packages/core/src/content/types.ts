@@ -310,7 +310,9 @@ export interface Condition {
   readonly prior: { readonly 'primary-care': readonly [number, number]; readonly emergency: readonly [number, number] }
   readonly gate?: RuleNode
   readonly evidence: readonly Evidence[]
-  readonly defaultTier: string
+  readonly defaultTier: Tier
+  /** When it holds, or what else does, in words. */
+  readonly tierNote?: string
   readonly source: string
   /** Other names, to be found by. */
   readonly also: readonly string[]
@@ -321,6 +323,8 @@ export interface TierInfo {
   readonly name: string
   readonly hours: number | null
   readonly holes: number
+  /** What each tier too slow costs when this one was needed, in tiers too fast. */
+  readonly tooLate: number
   readonly meaning: string
   readonly review: string
   readonly safetyNet: string
@@ -445,6 +449,11 @@ export interface Lesions {
   readonly quick: Readonly<Record<'arm' | 'leg', readonly string[]>>
   /** A count that stands for a graded movement: below `lost` it is weak, below `severe` hardly there. */
   readonly readAs: readonly { readonly item: string; readonly as: string; readonly lost: number; readonly severe: number }[]
+  /** Calculated values that are a pattern over both sides, and those that are a sign of the cord. */
+  readonly patterns: readonly string[]
+  readonly cordSigns: readonly string[]
+  /** What is said when single nerves of two limbs are each the best explanation. */
+  readonly severalNerves?: { readonly name: string; readonly meaning: string }
 }
 
 /** Where good practitioners differ, and what this pack goes by. */
@@ -496,6 +505,12 @@ interface PackContents {
   readonly journeyHours: number
   /** Facts that every letter gives, or says that nobody asked. */
   readonly everyLetter: readonly string[]
+  /** Classes of flags in the order in which they lead among equals. */
+  readonly leadOrder: readonly string[]
+  /** What a step of a test's burden costs, in the unit of `TierInfo.tooLate`. */
+  readonly burdenCost: number
+  /** When what is said of pregnancy holds as well; nothing says so when left out. */
+  readonly mayBePregnant?: { readonly item: string; readonly values: readonly string[] }
 }
 
 /** The whole compiled pack: what travels, is stored and is hashed. Nothing is judged or worded with it: that takes a `RegionPack` (`viewOf`). */

@@ -1,7 +1,35 @@
 import { normalMeaning } from './normalMeaning.js'
-import type { Item, Lesions, Pack } from './types.js'
+import { TIERS, type Item, type Lesions, type Pack, type Tier } from './types.js'
 
-export const NO_LESIONS: Lesions = { lesions: [], neighbouringRoots: [], ties: [], pointers: [], quick: { arm: [], leg: [] }, readAs: [] }
+export const NO_LESIONS: Lesions = {
+  lesions: [],
+  neighbouringRoots: [],
+  ties: [],
+  pointers: [],
+  quick: { arm: [], leg: [] },
+  readAs: [],
+  patterns: [],
+  cordSigns: [],
+}
+
+/** What earlier versions had built in and a pack now says itself. */
+const TOO_LATE: Readonly<Record<Tier, number>> = { now: 20, today: 10, days: 5, weeks: 5, routine: 5, here: 5 }
+const BUILT_IN: Pick<Pack, 'leadOrder' | 'burdenCost' | 'mayBePregnant'> = {
+  leadOrder: ['V', 'N', 'I', 'F', 'T', 'B', 'C', 'P', 'S'],
+  burdenCost: 0.05,
+  mayBePregnant: { item: 'patient.pregnant', values: ['possible', 'yes', 'postpartum-6w'] },
+}
+const PATTERNS = ['cord', 'cauda', 'gbs', 'stocking', 'mixed', 'arm-plexus', 'thigh-plexus', 'motor-neurone', 'muscle', 'junction', 'brain']
+const NERVES_BUILT_IN: Pick<Lesions, 'patterns' | 'cordSigns' | 'severalNerves'> = {
+  patterns: PATTERNS.map((pattern) => `calc.pattern-${pattern}`),
+  cordSigns: ['neck.calc.umn', 'back.calc.umn'],
+  severalNerves: {
+    name: 'Several single nerves',
+    meaning: 'Vasculitis until shown otherwise: skin, urine, CRP, and the nerves of the other limbs.',
+  },
+}
+/** The tier that an earlier condition's text began with ("days if first"). */
+const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier)) ?? 'here'
 
 /**
  * A pack stored by an earlier version, with what that version did not know yet left empty: a signed examination is judged with its own
@@ -9,7 +37,9 @@ export const NO_LESIONS: Lesions = { lesions: [], neighbouringRoots: [], ties: [
  */
 export function upgradePack(stored: Pack): Pack {
   return {
-    ...filled({ lesions: NO_LESIONS, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
+    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
+    tiers: stored.tiers.map((tier) => filled({ tooLate: TOO_LATE[tier.id] }, tier)),
+    lesions: filled(NERVES_BUILT_IN, stored.lesions ?? NO_LESIONS),
     regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
     items: stored.items.map((item) => withMeaning(filled({ lost: [], also: [], carried: item.scope === 'patient', askedAlone: false }, item))),
     modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),
@@ -17,7 +47,7 @@ export function upgradePack(stored: Pack): Pack {
     schools: stored.schools.map((school) => filled({ region: 'knee', chosen: school.default, switches: [] }, school)),
     calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
     flags: stored.flags.map((flag) => filled({ also: [] }, flag)),
-    conditions: stored.conditions.map((condition) => filled({ also: [] }, condition)),
+    conditions: stored.conditions.map((condition) => ({ ...filled({ also: [] }, condition), defaultTier: tierOf(condition.defaultTier) })),
   }
 }
 

@@ -229,8 +229,8 @@ export function verdictOf(prepared: Prepared, context: Context, sides: readonly 
   return {
     floor,
     ceiling,
-    flags: met.sort(byUrgency),
-    openFlags: openFlags.sort(byUrgency),
+    flags: met.sort(byUrgency(prepared.pack)),
+    openFlags: openFlags.sort(byUrgency(prepared.pack)),
     holds,
     asked,
   }
@@ -358,12 +358,11 @@ function metHolds(prepared: Prepared, context: Context, sides: readonly number[]
   )
 }
 
-/** Most urgent first; among equals life before cord, limb, infection, fracture, rupture. */
-const LEAD_ORDER = ['V', 'N', 'I', 'F', 'T', 'B', 'C', 'P', 'S']
-function byUrgency(a: FlagVerdict, b: FlagVerdict): number {
-  return tierRank(a.tier ?? a.ceiling ?? 'here') - tierRank(b.tier ?? b.ceiling ?? 'here') || leadRank(a) - leadRank(b) || (a.id < b.id ? -1 : 1)
-}
-const leadRank = (flag: FlagVerdict): number => {
-  const rank = LEAD_ORDER.findIndex((letter) => flag.classes.includes(letter))
-  return rank < 0 ? LEAD_ORDER.length : rank
+/** Most urgent first; among equals as the pack orders their classes. */
+function byUrgency({ leadOrder }: RegionPack): (a: FlagVerdict, b: FlagVerdict) => number {
+  const leadRank = (flag: FlagVerdict): number => {
+    const rank = leadOrder.findIndex((letter) => flag.classes.includes(letter))
+    return rank < 0 ? leadOrder.length : rank
+  }
+  return (a, b) => tierRank(a.tier ?? a.ceiling ?? 'here') - tierRank(b.tier ?? b.ceiling ?? 'here') || leadRank(a) - leadRank(b) || (a.id < b.id ? -1 : 1)
 }

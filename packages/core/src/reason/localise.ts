@@ -113,19 +113,13 @@ export interface NerveLevels {
   readonly patterns: readonly NervePattern[]
 }
 
-const PATTERN = 'calc.pattern-'
-const SEVERAL: NervePattern = {
-  id: 'several-nerves',
-  name: 'Several single nerves',
-  meaning: 'Vasculitis until shown otherwise: skin, urine, CRP, and the nerves of the other limbs.',
-}
-
 /**
  * Nerve places of a judged examination: as `localise`, with the calculated values that point to one, whether a sign of the cord is met, and
  * the patterns over both sides that the pack knows.
  */
 export function nerveLevels({ prepared, context, standing }: Judgement): NerveLevels {
   const { pack } = prepared
+  const { lesions } = pack
   const has = new Set(pack.calcs.map((calc) => calc.id))
   const isMet = (calc: string, side: Side): boolean => has.has(calc) && prepared.readyCalc(calc).truth(context, SIDE_INDEX[side]) === YES
   const isMetHere = ({ id }: { readonly id: string }): boolean => isMet(id, 'right') || isMet(id, 'left')
@@ -135,12 +129,12 @@ export function nerveLevels({ prepared, context, standing }: Judgement): NerveLe
     isMet,
   )
   const patterns = pack.calcs
-    .filter((calc) => calc.id.startsWith(PATTERN) && isMetHere(calc))
+    .filter((calc) => lesions.patterns.includes(calc.id) && isMetHere(calc))
     .map(({ id, label, note }): NervePattern => ({ id, name: label, meaning: note ?? '' }))
   return {
     levels,
-    isCordFirst: pack.calcs.some((calc) => calc.id.endsWith('.calc.umn') && isMetHere(calc)),
-    patterns: [...patterns, ...(isSeveralNerves(levels) ? [SEVERAL] : [])],
+    isCordFirst: pack.calcs.some((calc) => lesions.cordSigns.includes(calc.id) && isMetHere(calc)),
+    patterns: [...patterns, ...(lesions.severalNerves && isSeveralNerves(levels) ? [{ id: 'several-nerves', ...lesions.severalNerves }] : [])],
   }
 }
 

@@ -1,5 +1,3 @@
-import type { Tier } from '../content/types.js'
-import { TIERS } from '../content/types.js'
 import { activeHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judge.js'
 import { SIDE_NAMES, slotOf, type Slot } from '../judge/runtime.js'
@@ -7,7 +5,7 @@ import { slotKey } from '../record/fold.js'
 import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
-import { aroundTest, burdenCost, worthAround, type AroundTest } from './tierValue.js'
+import { aroundTest, costsOf, worthAround, type AroundTest } from './tierValue.js'
 
 /** A test that nobody did yet and that would tell most about the conditions in question. */
 export interface TellingTest {
@@ -46,13 +44,14 @@ const told = ({ before, positive, afterPositive, afterNegative }: AroundTest): n
  */
 export function tellingTests(judged: Judgement, setting: Setting = 'primary-care'): readonly TellingTest[] {
   const { prepared, sides } = judged
+  const costs = costsOf(judged.pack)
   const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
   const found = new Map<string, TellingTest>()
   for (const { slot, bits, value, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
     const { id, label, stage, derive, burden } = prepared.item(slot.item)
     if (stage === 'result' || derive || held.has(id)) continue
     const side = SIDE_NAMES[slot.side] ?? 'none'
-    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, worth: -burdenCost(burden), conditions: [] }
+    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, worth: -costs.burden * burden, conditions: [] }
     found.set(slotKey(id, side), {
       ...before,
       bits: before.bits + bits,
@@ -90,13 +89,10 @@ function askedOf(one: ReadyCondition, judged: Judgement, side: number, setting: 
     const sens = (plus * (1 - minus)) / (plus - minus)
     const after = (ratio: number): number => middleChance(withFinding(estimate, structures.indexOf(structure), ratio))
     const around = { ...aroundTest(before, sens, spec), afterPositive: after(plus), afterNegative: after(minus) }
-    const { value } = worthAround(around, tierOf(condition.defaultTier), 'here', judged.prepared.item(slot.item).burden)
+    const { value } = worthAround(around, condition.defaultTier, 'here', judged.prepared.item(slot.item).burden, costsOf(judged.pack))
     return [{ slot, bits: Math.max(0, told(around)), value, condition: condition.name }]
   })
 }
-
-/** The tier that a condition's text begins with ("days if first"); one that names none waits for nothing. */
-const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier)) ?? 'here'
 
 function withFinding({ prior, structures }: Estimate, structure: number, ratio: number): Estimate {
   const added = [ratio, ratio] as const

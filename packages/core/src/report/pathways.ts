@@ -22,7 +22,8 @@ export function pathwaysOf(
 ): readonly PathwayStep[] {
   const entries = [...fold(examination.entries).values()]
   const found = new Map<string, PathwayStep>()
-  const mayBePregnant = ['possible', 'yes', 'postpartum-6w'].includes(String(valueOf(entries, 'patient.pregnant')))
+  const { item = '', values = [] } = pack.mayBePregnant ?? {}
+  const mayBePregnant = values.includes(String(valueOf(entries, item)))
   for (const { concept } of flags) {
     for (const way of pack.pathways) {
       if (found.has(way.id) || !way.concepts.includes(concept)) continue

@@ -246,6 +246,10 @@ function AboutCondition({ pack, condition }: { readonly pack: RegionPack; readon
   return (
     <>
       <p>{condition.picture}</p>
+      <Part title="Priority of its own">
+        {tierName(condition.defaultTier)}
+        {condition.tierNote ? `: ${condition.tierNote}` : ''}
+      </Part>
       <Part title="Thought likely before anything is examined">
         general practice {band(condition.prior['primary-care'])}, urgent care {band(condition.prior.emergency)}
       </Part>
