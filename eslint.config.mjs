@@ -1,4 +1,5 @@
 import { readdirSync } from 'node:fs'
+import boundaries from 'eslint-plugin-boundaries'
 import tseslint from 'typescript-eslint'
 import reactHooks from 'eslint-plugin-react-hooks'
 
@@ -20,6 +21,29 @@ const screenRule = (screen) => ({
     message: 'screens do not import each other; move what is shared to parts/',
   }),
 })
+
+/** The layers of the core from the ground up: each imports from itself and from those below it, types included. */
+const LAYERS = ['model', 'rules', 'measure', 'record', 'pack', 'library', 'judge', 'reason', 'report', 'review']
+const LAYERED = {
+  files: ['packages/core/src/**'],
+  plugins: { boundaries },
+  settings: {
+    'boundaries/elements': LAYERS.map((type) => ({ type, pattern: `packages/core/src/${type}` })),
+    'import/resolver': { typescript: { project: 'packages/core/tsconfig.json' } },
+  },
+  rules: {
+    'boundaries/dependencies': [
+      'error',
+      {
+        default: 'disallow',
+        policies: [
+          ...LAYERS.map((type, at) => ({ from: { element: { type } }, allow: { to: { element: { types: { anyOf: LAYERS.slice(0, at + 1) } } } } })),
+          { allow: { to: { module: { origin: ['external', 'core'] } } } },
+        ],
+      },
+    ],
+  },
+}
 
 const TESTS = ['**/test/**/*.{ts,tsx}', 'e2e/**/*.ts']
 const SCRIPTS = ['scripts/**/*.mjs', '*.mjs', 'e2e/**/*.mjs']
@@ -48,6 +72,7 @@ export default tseslint.config(
   },
   { files: SCRIPTS, extends: [tseslint.configs.strict] },
   { files: ['packages/core/src/**'], rules: forbid(OUTSIDE, NODE) },
+  LAYERED,
   { files: ['packages/server/src/**'], rules: forbid(WEB) },
   {
     files: ['packages/web/src/**'],

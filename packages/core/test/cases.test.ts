@@ -1,7 +1,7 @@
 import { load } from 'js-yaml'
 import { describe, expect, it } from 'vitest'
 import { judge, viewOf, type Entry, type Tier } from '../src/index.js'
-import { tierRank } from '../src/content/types.js'
+import { tierRank } from '../src/model/tier.js'
 import { AS_OF, calmRecord, caseFiles, daysAgo, entriesFor, thePack, type Findings } from './support.js'
 
 interface Case {

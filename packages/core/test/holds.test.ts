@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { activeHolds, checkEntries, clinicalNote, judgement, standingHolds, viewOf, type Entry, type HoldVerdict, type Item, type Side } from '../src/index.js'
-import { WitnessSearch, type Witness } from '../src/content/witness.js'
-import type { Compiled, Reading } from '../src/judge/runtime.js'
-import { wayOut } from '../src/judge/settle.js'
-import { UNKNOWN, YES } from '../src/judge/truth.js'
+import { WitnessSearch, type Witness } from '../src/review/witness.js'
+import type { Compiled, Reading } from '../src/rules/runtime.js'
+import { wayOut } from '../src/rules/settle.js'
+import { UNKNOWN, YES } from '../src/rules/truth.js'
 import { AS_OF, entriesFor, newId, thePack, type Findings } from './support.js'
 
 const pack = thePack()

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { deg, mm, mmHg, percent, round, seconds } from '../src/measure/units.js'
+import { deg, mm, mmHg, percent, round, seconds } from '../src/model/units.js'
 import { arc, deficitPercent, readDifference, sideDifference } from '../src/measure/sideDifference.js'
 import { isBorderline, reportReadings } from '../src/measure/readings.js'
 import { detectableSideChange, minimalDetectableChange, readChange, standardError } from '../src/measure/realChange.js'

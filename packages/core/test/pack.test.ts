@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { compilePack, lintPack, PackError, problemLine, upgradePack, viewOf, type SourceFile } from '../src/index.js'
-import { lintRegion } from '../src/content/lint.js'
+import { compilePack, PackError, problemLine, upgradePack, viewOf, type SourceFile } from '../src/index.js'
+import { lintPack } from '../src/review/index.js'
+import { lintRegion } from '../src/review/lint.js'
 import { contentFiles, theKnee, thePack } from './support.js'
 
 const changed = (path: string, from: string, to: string): SourceFile[] =>

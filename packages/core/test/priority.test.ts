@@ -1,7 +1,8 @@
 import { thePack } from './support.js'
 import { describe, expect, it } from 'vitest'
-import { all, any, atLeast, exactly, not } from '../src/judge/truth.js'
-import { modifiedTier, mostUrgent, type ApplicableModifier } from '../src/judge/priorityTier.js'
+import { all, any, atLeast, exactly, not } from '../src/rules/truth.js'
+import { modifiedTier, type ApplicableModifier } from '../src/judge/priorityTier.js'
+import { mostUrgent } from '../src/model/tier.js'
 import { dueAt, dueHere, dueState, isCallDue, repairClock, runningClock, tierByClock } from '../src/judge/clock.js'
 
 const TABLE = [

@@ -4,7 +4,6 @@ import {
   judge,
   judgedSides,
   judgement,
-  lintPack,
   localChoices,
   noteText,
   PackError,
@@ -14,6 +13,7 @@ import {
   type Examination,
   type Pack,
 } from '../src/index.js'
+import { lintPack } from '../src/review/index.js'
 import { AS_OF, calm, calmRecord, entriesFor, packWith, thePack, type Findings } from './support.js'
 
 const about = (

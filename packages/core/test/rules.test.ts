@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { compilePack, judgement, PackError, viewOf, type RegionPack, type Side } from '../src/index.js'
-import { truthOf, type Truth } from '../src/judge/truth.js'
-import type { RuleSource } from '../src/content/parseRule.js'
+import { truthOf, type Truth } from '../src/rules/truth.js'
+import type { RuleSource } from '../src/rules/parseRule.js'
 import { AS_OF, contentFiles, entriesFor, type Findings } from './support.js'
 
 const PULSE = 'vascular.pulse-dorsalis-pedis'

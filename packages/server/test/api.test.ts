@@ -381,6 +381,12 @@ describe('the demonstration and the audit', () => {
     expect(count?.amended).toBeGreaterThan(0)
     expect(count?.referrals).toBeGreaterThan(0)
   })
+  it('has a visit for every joint', async () => {
+    const { rows } = await server.owner.query<{ region: string }>(
+      "select distinct e.region from examination e join patient p on p.id = e.patient_id where p.local_number < 'H4130'",
+    )
+    expect(rows.map(({ region }) => region).sort()).toEqual(server.pack.regions.map(({ id }) => id).sort())
+  })
   it('loads once only', async () => expect(await loadDemo(server.ownerUrl, server.pack)).toBe('already there'))
   it('seals every audit row, and finds one that was tampered with', async () => {
     expect(await firstBrokenSeal(server.owner)).toBeUndefined()

@@ -1,23 +1,12 @@
 import type { Prepared } from './prepare.js'
-import type { Context } from './runtime.js'
-import { NO, YES, type T } from './truth.js'
-
-/** What the core findings call for. */
-export interface Asked {
-  /** Per item: 2 asked for, 1 may still be asked for, 0 nothing calls for it. */
-  readonly level: Uint8Array
-  /** Why a prompted item is asked, by item id: the group's own words. */
-  readonly because: ReadonlyMap<string, string>
-  readonly groups: readonly { readonly id: string; readonly title: string; readonly because: string; readonly items: readonly string[] }[]
-  /** inPlay of each flag, by complaint side. */
-  readonly inPlay: readonly (readonly T[])[]
-}
-
+import { NO, YES, type T } from '../rules/truth.js'
+import type { JudgeContext } from './judgeContext.js'
+import type { Asked } from './verdict.js'
 /**
  * Works out, from core findings alone, which flags are in play and which further items that asks for.
  * An item that only something not yet known could ask for stays open: it is not "not indicated" until that is known.
  */
-export function askedItems(prepared: Prepared, context: Context, sides: readonly number[]): Asked {
+export function askedItems(prepared: Prepared, context: JudgeContext, sides: readonly number[]): Asked {
   const level = Uint8Array.from(prepared.alwaysAsked)
   const because = new Map<string, string>()
   const inPlay = prepared.flags.map(({ inPlay: rule }) => sides.map((side) => rule.run(context, side)))
@@ -36,7 +25,7 @@ export function askedItems(prepared: Prepared, context: Context, sides: readonly
 }
 
 /** A group is asked when its own rule is met, or when a flag in play names it without a condition. */
-function groupStrengths(prepared: Prepared, context: Context, sides: readonly number[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
+function groupStrengths(prepared: Prepared, context: JudgeContext, sides: readonly number[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
   const strengths = prepared.groups.map(({ rule }) => worst(sides.map((side) => rule.run(context, side))))
   prepared.flagAsks.forEach((asks, at) => {
     const playing = worst(inPlay[at] ?? [])

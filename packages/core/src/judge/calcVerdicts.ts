@@ -1,8 +1,9 @@
-import type { Side } from '../content/types.js'
-import type { Judgement } from './judge.js'
+import type { Side } from '../model/side.js'
+import type { Judgement } from './judgement.js'
 import type { Prepared } from './prepare.js'
-import { SIDE_NAMES, type Context } from './runtime.js'
-import { NO, YES, truthOf } from './truth.js'
+import { SIDE_NAMES } from '../model/side.js'
+import { NO, YES, truthOf } from '../rules/truth.js'
+import type { JudgeContext } from './judgeContext.js'
 
 export interface CalcVerdict {
   readonly id: string
@@ -53,12 +54,12 @@ export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
 }
 
 /** A finding that nobody asked for is no finding: a score counts it neither way, although a flag may leave it aside. */
-const withoutAssumptions = ({ prepared, context }: Judgement): Context => prepared.context(context.slots, context.previous, context.asOf, context.held)
+const withoutAssumptions = ({ prepared, context }: Judgement): JudgeContext => prepared.context(context.slots, context.previous, context.asOf, context.held)
 
 /** A number that may still be several: "4", or "2 to 5" while parts are missing. */
 export const spanWords = ({ low, high }: { readonly low: number; readonly high: number }): string => (low === high ? String(low) : `${low} to ${high}`)
 
-function calcValue(prepared: Prepared, context: Context, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
+function calcValue(prepared: Prepared, context: JudgeContext, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
   const ready = prepared.readyCalc(id)
   if (kind === 'truth') return truthOf(ready.truth(context, side))
   if (kind === 'score') return spanWords(ready.range(context, side))

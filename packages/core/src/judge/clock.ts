@@ -1,5 +1,6 @@
-import { tierRank, type RegionPack, type Tier } from '../content/types.js'
-import { moreUrgent } from './priorityTier.js'
+import { tierRank, type Tier } from '../model/tier.js'
+import { type RegionPack } from '../pack/pack.js'
+import { moreUrgent } from '../model/tier.js'
 
 /** Hours that each tier may wait, `null` for one that has no window. */
 export type Windows = Readonly<Partial<Record<Tier, number | null>>>

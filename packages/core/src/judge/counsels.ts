@@ -1,5 +1,5 @@
-import type { Judgement } from './judge.js'
-import { YES } from './truth.js'
+import type { Judgement } from './judgement.js'
+import { YES } from '../rules/truth.js'
 
 /** What a fact of the patient or the visit calls for besides its tier: where the patient goes, who must know, what to think of again. */
 export interface Counsel {

@@ -1,10 +1,15 @@
-import { tierRank, type Side, type Tier } from '../content/types.js'
-import { judgeContext, type FlagVerdict, type Judgement } from './judge.js'
+import { tierRank, type Tier } from '../model/tier.js'
+import { type Side } from '../model/side.js'
+import { judgeContext } from './judge.js'
+import { type FlagVerdict } from './verdict.js'
+import { type Judgement } from './judgement.js'
 import type { Prepared } from './prepare.js'
-import { findingsOf } from './proof.js'
-import { SIDE_INDEX, SIDE_NAMES, slotOf, type Context, type Reading } from './runtime.js'
-import { settlingSet, totalCost } from './settle.js'
-import { YES } from './truth.js'
+import { findingsOf } from '../rules/proof.js'
+import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { slotOf, type Reading } from '../rules/runtime.js'
+import { settlingSet, totalCost } from '../rules/settle.js'
+import { YES } from '../rules/truth.js'
+import type { JudgeContext } from './judgeContext.js'
 
 export interface ChangedFinding {
   readonly item: string
@@ -71,7 +76,7 @@ function lowering({ verdict, prepared, context, sides }: Judgement): Counterfact
 }
 
 /** Recorded findings in the proofs that could have been normal: facts about the person cannot be wished away. */
-function recordedBehind(flags: readonly FlagVerdict[], prepared: Prepared, context: Context): number[] {
+function recordedBehind(flags: readonly FlagVerdict[], prepared: Prepared, context: JudgeContext): number[] {
   const slots = flags
     .flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : []))
     .map((finding) => slotOf(prepared.index(finding.item), SIDE_INDEX[finding.side as Side]))
@@ -81,13 +86,13 @@ function recordedBehind(flags: readonly FlagVerdict[], prepared: Prepared, conte
   })
 }
 
-function allFall(flags: readonly FlagVerdict[], set: readonly number[], prepared: Prepared, context: Context): boolean {
+function allFall(flags: readonly FlagVerdict[], set: readonly number[], prepared: Prepared, context: JudgeContext): boolean {
   const changed = withNormal(set, prepared, context)
   return flags.every((flag) => prepared.readyFlag(flag.id).any.run(changed, SIDE_INDEX[flag.side]) !== YES)
 }
 
 /** A copy of the working area in which some findings read normal. What is not asked for stays as it was. */
-function withNormal(set: readonly number[], prepared: Prepared, context: Context): Context {
+function withNormal(set: readonly number[], prepared: Prepared, context: JudgeContext): JudgeContext {
   const slots = [...context.slots]
   for (const slot of set) slots[slot] = normalReading(slot, prepared, context)
   const changed = prepared.context(slots, context.previous, context.asOf, context.held)
@@ -95,7 +100,7 @@ function withNormal(set: readonly number[], prepared: Prepared, context: Context
   return changed
 }
 
-function normalReading(slot: number, prepared: Prepared, context: Context): Reading {
+function normalReading(slot: number, prepared: Prepared, context: JudgeContext): Reading {
   const item = prepared.item(Math.floor(slot / 3))
   const other = context.slots[slot % 3 === 0 ? slot + 1 : slot - 1]
   const like = item.kind === 'angle' && slot % 3 !== 2 && other?.examined ? other : undefined

@@ -1,6 +1,7 @@
-import { rulesOfCalc } from '../content/rules.js'
-import type { RuleNode } from '../content/types.js'
-import type { Prepared } from './prepare.js'
+import { rulesOfCalc } from '../rules/calc.js'
+import type { ReadyCalc } from '../rules/readyCalc.js'
+import type { RuleNode } from '../rules/rule.js'
+import type { Compiled } from '../rules/runtime.js'
 
 /** What has to be worked out anew when the reading of one item changes. */
 export interface Dependents {
@@ -10,8 +11,21 @@ export interface Dependents {
   readonly items: readonly number[]
 }
 
+/** The rules of a pack, as far as it matters what they read. */
+interface RulesOfPack {
+  readonly pack: { readonly items: readonly unknown[] }
+  readonly compiled: readonly Compiled[]
+  readonly calcs: readonly ReadyCalc[]
+  readonly workedOut: readonly { readonly item: number; readonly source: number }[]
+  index(id: string): number
+  readyCalc(id: string): ReadyCalc
+  readyFlag(id: string): { readonly any: Compiled; readonly inPlay: Compiled }
+  readyHold(id: string): { readonly rule: Compiled }
+  moreUrgentClauses(self: string): readonly { readonly rule: Compiled }[]
+}
+
 /** For each item, every rule and calculated value that can come out otherwise when the item reads otherwise. */
-export function dependentsOf(prepared: Prepared): readonly Dependents[] {
+export function dependentsOf(prepared: RulesOfPack): readonly Dependents[] {
   const known = new Map<RuleNode, ReadonlySet<number>>()
   const calcReads = new Map<string, ReadonlySet<number>>()
   const workedOut = new Map<number, number[]>()

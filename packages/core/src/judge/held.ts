@@ -1,15 +1,15 @@
-import type { RegionPack } from '../content/types.js'
-import { hasSides } from '../content/view.js'
-import type { FlagVerdict } from './judge.js'
-import type { PastFlag } from './pastFlags.js'
+import type { RegionPack } from '../pack/pack.js'
+import { hasSides } from '../pack/view.js'
+import type { FlagVerdict, PastFlag } from './verdict.js'
 import type { Prepared } from './prepare.js'
-import { SIDE_INDEX, type Context } from './runtime.js'
+import { SIDE_INDEX } from '../model/side.js'
+import type { JudgeContext } from './judgeContext.js'
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
 export const flagKey = (view: RegionPack, id: string, side: string): string => (hasSides(view) ? `${id}|${side}` : id)
 
 /** Held flags by flag and side, as rules read them; in a joint without a side each is held on all. */
-export function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Context['held'] {
+export function heldSlots(prepared: Prepared, held: readonly PastFlag[]): JudgeContext['held'] {
   return new Map(
     held.flatMap((past) => {
       const sides = hasSides(prepared.pack) ? [SIDE_INDEX[past.flag.side]] : [0, 1, 2]
@@ -19,7 +19,7 @@ export function heldSlots(prepared: Prepared, held: readonly PastFlag[]): Contex
 }
 
 /** A flag that is held stands at Now with what met it then, unless its findings meet it so again. */
-export function withHeld(prepared: Prepared, met: FlagVerdict[], { held }: Context): FlagVerdict[] {
+export function withHeld(prepared: Prepared, met: FlagVerdict[], { held }: JudgeContext): FlagVerdict[] {
   if (held.size === 0) return met
   const keyOf = (flag: FlagVerdict): string => flagKey(prepared.pack, flag.id, flag.side)
   const byFindings = new Set(met.filter(({ tier }) => tier === 'now').map(keyOf))

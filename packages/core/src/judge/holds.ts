@@ -1,8 +1,9 @@
-import type { Side } from '../content/types.js'
+import type { Side } from '../model/side.js'
 import type { Entry } from '../record/entry.js'
-import type { HoldVerdict, Judgement } from './judge.js'
-import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
-import { wayOut } from './settle.js'
+import type { HoldVerdict } from './verdict.js'
+import type { Judgement } from './judgement.js'
+import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { wayOut } from '../rules/settle.js'
 
 /** Something that nobody knows and a hold stands on. */
 export interface Awaited {

@@ -1,92 +1,28 @@
-import { oncePer } from '../content/oncePer.js'
-import { NORMAL, tierRank, type AnyPack, type RegionPack, type Side, type Tier } from '../content/types.js'
-import { hasSides, viewOf } from '../content/view.js'
-import type { Complaint, Entry, Examination } from '../record/entry.js'
+import { oncePer } from '../model/oncePer.js'
+import { NORMAL } from '../model/item.js'
+import { tierRank } from '../model/tier.js'
+import { type AnyPack, type RegionPack } from '../pack/pack.js'
+import { hasSides, viewOf } from '../pack/view.js'
+import type { Entry, Examination } from '../record/entry.js'
 import { openPairs } from '../record/disagreement.js'
-import { askedItems, type Asked } from './asked.js'
-import { Prepared, type ReadyFlag } from './prepare.js'
-import { decisionsOf, type Decisions } from './priorityOf.js'
-import { modifiedTier, mostUrgent, type ApplicableModifier } from './priorityTier.js'
-import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
+import { askedItems } from './asked.js'
+import { Prepared } from './prepare.js'
+import { decisionsOf } from './priorityOf.js'
+import { mostUrgent } from '../model/tier.js'
 import { flagKey, heldSlots, withHeld } from './held.js'
-import { heldFlags, pastFlags, rechecksOf, type PastFlag, type Recheck } from './pastFlags.js'
-import { findingsOf, proofOf, type ProofNode } from './proof.js'
-import { SIDE_INDEX, SIDE_NAMES, earlierAt, readingsOf, slotOf, standingEntries, type Context, type Earlier } from './runtime.js'
-import { NO, UNKNOWN, YES, truthOf, type T, type Truth } from './truth.js'
+import { heldFlags, pastFlags, rechecksOf } from './pastFlags.js'
+import { findingsOf, proofOf } from '../rules/proof.js'
+import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { earlierAt, readingsOf, standingEntries } from './standingEntries.js'
+import { slotOf, type Earlier } from '../rules/runtime.js'
+import { NO, UNKNOWN, YES, type T } from '../rules/truth.js'
 import { waitsForAsked } from './waitsForAsked.js'
-
-export interface FlagVerdict {
-  readonly id: string
-  readonly concept: string
-  readonly classes: readonly string[]
-  readonly title: string
-  readonly side: Side
-  readonly truth: Truth
-  readonly inPlay: Truth
-  /** Tier that is proven; undefined while the flag is only open. */
-  readonly tier?: Tier
-  /** Most urgent tier it could still have. */
-  readonly ceiling?: Tier
-  readonly baseTier?: Tier
-  readonly modifiers: readonly { readonly id: string; readonly truth: Truth }[]
-  readonly to: readonly string[]
-  readonly doNow: readonly string[]
-  readonly avoid: readonly string[]
-  readonly clock?: ClockReading
-  /** Set when its findings no longer meet it at Now: it was met so `until` then, and stays Now until it is lifted. The first recheck of it was at `from`. */
-  readonly held?: { readonly from: string; readonly until: string }
-  /** What meets it; of a held flag what met it then. */
-  readonly proof?: ProofNode
-}
-
-export interface HoldVerdict {
-  readonly id: string
-  readonly title: string
-  readonly side: Side
-  readonly reason: string
-  readonly allowed: string
-  readonly stops: readonly string[]
-  readonly proof?: ProofNode
-}
-
-export interface Verdict {
-  readonly floor: Tier
-  readonly ceiling: Tier
-  /** Met flags, most urgent first. */
-  readonly flags: readonly FlagVerdict[]
-  /** Flags that are not settled and hold the ceiling up. */
-  readonly openFlags: readonly FlagVerdict[]
-  readonly holds: readonly HoldVerdict[]
-  readonly asked: Asked
-}
-
-/** Everything that was used in reaching a verdict, for explanations that go on from it. */
-export interface Judgement {
-  /** The pack that it was judged with, as its region sees it. */
-  readonly pack: RegionPack
-  /** The whole record that was judged. */
-  readonly examination: Examination
-  readonly verdict: Verdict
-  readonly prepared: Prepared
-  readonly context: Context
-  readonly sides: readonly number[]
-  /** The entry that stands in each slot, for judging on. */
-  readonly standing: readonly (Entry | undefined)[]
-  /** What else was recorded in the slots that are compared with an earlier check, in this examination or before it. */
-  readonly others: ReadonlyMap<number, readonly Entry[]>
-  /** When something was found otherwise than before, and what had been urgent until then. */
-  readonly rechecks: readonly Recheck[]
-  readonly past: readonly PastFlag[]
-  readonly decisions: Decisions
-  /** What two devices found within minutes of each other: the more urgent finding stands until a clinician decides between them. */
-  readonly disagreements: readonly Disagreement[]
-}
-
-export interface Disagreement {
-  readonly stands: Entry
-  readonly other: Entry
-}
-
+import { judgedSides } from './judgedSides.js'
+import { judgeFlag } from './judgeFlag.js'
+import type { Judgement } from './judgement.js'
+import type { Verdict, FlagVerdict, HoldVerdict, PastFlag, Asked } from './verdict.js'
+import type { JudgeContext } from './judgeContext.js'
+import type { Decisions } from './decisions.js'
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
 export const preparePack = oncePer((pack: RegionPack) => new Prepared(pack))
 
@@ -200,18 +136,14 @@ function otherEntries(
   return others
 }
 
-/** The sides that are judged: a neck or a back has no side of its own, but its nerves have, so both are. */
-export const judgedSides = (pack: AnyPack, complaint: Complaint): readonly Side[] =>
-  pack.regions.find((region) => region.id === complaint.region)?.side === false ? ['right', 'left'] : complaint.sides
-
-export function judgeContext(prepared: Prepared, context: Context, sides: readonly number[]): Verdict {
+export function judgeContext(prepared: Prepared, context: JudgeContext, sides: readonly number[]): Verdict {
   prepared.enterPhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.enterPhase(context, { deciding: false, indicated: asked.level })
   return verdictOf(prepared, context, sides, asked)
 }
 
-export function verdictOf(prepared: Prepared, context: Context, sides: readonly number[], asked: Asked): Verdict {
+export function verdictOf(prepared: Prepared, context: JudgeContext, sides: readonly number[], asked: Asked): Verdict {
   const holds = metHolds(prepared, context, sides)
   const judged = sides.flatMap((side, at) =>
     prepared.flags.flatMap(
@@ -249,73 +181,13 @@ function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): Flag
 }
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
-function playingOf(prepared: Prepared, context: Context, side: number, at: number, asked: Asked, byCore: T): T {
+function playingOf(prepared: Prepared, context: JudgeContext, side: number, at: number, asked: Asked, byCore: T): T {
   const any = prepared.flags[at]?.any
   return byCore === NO && any !== undefined && waitsForAsked(any, context, side, prepared, asked.level) ? UNKNOWN : byCore
 }
 
-/** The verdict on one flag of one side; undefined when it is not met and holds nothing open. */
-function judgeFlag(prepared: Prepared, context: Context, side: number, at: number, playing: T): FlagVerdict | undefined {
-  const ready = prepared.flags[at]
-  if (!ready) throw new Error('no such flag')
-  const { flag, clauses, any } = ready
-  const truth = any.run(context, side)
-  if (truth === NO || (truth === UNKNOWN && playing === NO)) return undefined
-  const tiersWhere = (wanted: T): Tier[] => clauses.flatMap((clause) => (clause.rule.run(context, side) === wanted ? [clause.tier] : []))
-  const met = truth === YES ? tiersWhere(YES) : []
-  const open = playing === NO ? [] : tiersWhere(UNKNOWN)
-  const modifiers = modifiersOf(ready, context, side)
-  const clock = flag.clock && met.length > 0 ? flagClock(prepared, context, side, flag.clock) : undefined
-  const proven = modifiers.filter((m) => m.truth === YES).map((m) => m.applicable)
-  const possible = modifiers.map((m) => m.applicable)
-  const baseTier = met.length > 0 ? mostUrgent(met) : undefined
-  const tier = baseTier === undefined ? undefined : withClock(modifiedTier(baseTier, proven), clock)
-  const ceiling = mostUrgent([...met, ...open].map((t) => withClock(modifiedTier(t, possible), clock)))
-  return {
-    id: flag.id,
-    concept: flag.concept,
-    classes: flag.classes,
-    title: flag.title,
-    side: SIDE_NAMES[side] ?? 'none',
-    truth: truthOf(truth),
-    inPlay: truthOf(playing),
-    to: flag.to,
-    doNow: flag.doNow,
-    avoid: flag.avoid,
-    ...(tier === undefined || baseTier === undefined ? {} : { tier, baseTier }),
-    ceiling,
-    modifiers: modifiers.map((m) => ({ id: m.applicable.id, truth: truthOf(m.truth) })),
-    ...(clock ? { clock } : {}),
-    ...(truth === YES ? { proof: proofOf(any, context, side, prepared) } : {}),
-  }
-}
-
-const withClock = (tier: Tier, clock: ClockReading | undefined): Tier => (clock ? tierByClock(tier, clock) : tier)
-
-function flagClock(
-  prepared: Prepared,
-  context: Context,
-  side: number,
-  clock: { from: string; windowDays: number; leadDays: number },
-): ClockReading | undefined {
-  const days = prepared.reader(clock.from, prepared.item(prepared.index(clock.from)))(context, side)
-  const longest = typeof days === 'number' ? days : days !== null && typeof days === 'object' && 'high' in days ? days.high : undefined
-  return longest === undefined
-    ? undefined
-    : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24, prepared.pack.journeyHours, windowsOf(prepared.pack))
-}
-
-function modifiersOf({ modifiers }: ReadyFlag, context: Context, side: number): { applicable: ApplicableModifier; truth: 1 | 2 }[] {
-  const found: { applicable: ApplicableModifier; truth: 1 | 2 }[] = []
-  for (const { applicable, rule } of modifiers) {
-    const truth = rule.run(context, side)
-    if (truth !== NO) found.push({ applicable, truth })
-  }
-  return found
-}
-
 /** The side that does not hurt is the comparison: it raises a flag only by a finding of its own, and leaves none open. */
-function comparisonSideFlags(prepared: Prepared, context: Context, sides: readonly number[], judged: readonly FlagVerdict[]): FlagVerdict[] {
+function comparisonSideFlags(prepared: Prepared, context: JudgeContext, sides: readonly number[], judged: readonly FlagVerdict[]): FlagVerdict[] {
   const others = [0, 1].filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
   const raised = new Set(judged.filter((flag) => flag.truth === 'met').map((flag) => flag.id))
   return others.flatMap((side) =>
@@ -332,13 +204,13 @@ function comparisonSideFlags(prepared: Prepared, context: Context, sides: readon
   )
 }
 
-function isAbnormal(prepared: Prepared, context: Context, id: string, side: number): boolean {
+function isAbnormal(prepared: Prepared, context: JudgeContext, id: string, side: number): boolean {
   const index = prepared.index(id)
   const value = context.slots[slotOf(index, side)]?.value
   return value !== NORMAL && (typeof value !== 'string' || !prepared.item(index).calm.includes(value))
 }
 
-function metHolds(prepared: Prepared, context: Context, sides: readonly number[]): HoldVerdict[] {
+function metHolds(prepared: Prepared, context: JudgeContext, sides: readonly number[]): HoldVerdict[] {
   return sides.flatMap((side) =>
     prepared.holds.flatMap(({ hold, rule }) =>
       prepared.holdTruth(hold.id, context, side) === YES

@@ -1,11 +1,14 @@
-import type { AnyPack } from '../content/types.js'
+import type { AnyPack } from '../pack/pack.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { disagree } from '../record/disagreement.js'
 import { isLater } from '../record/fold.js'
 import { askedItems } from './asked.js'
-import { judgement, verdictOf, type Judgement, type PastVerdicts } from './judge.js'
+import { judgement, verdictOf, type PastVerdicts } from './judge.js'
+import { type Judgement } from './judgement.js'
 import { isRecheck } from './pastFlags.js'
-import { SIDE_INDEX, earlierAt, readingAt, slotOf } from './runtime.js'
+import { SIDE_INDEX } from '../model/side.js'
+import { earlierAt, readingAt } from './standingEntries.js'
+import { slotOf } from '../rules/runtime.js'
 
 /**
  * The judgement after one more entry that is no recheck (see `isPlain`): the same as judging the longer record anew, but only what hangs on

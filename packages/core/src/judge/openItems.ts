@@ -1,10 +1,12 @@
-import { tierRank, type Side, type Tier } from '../content/types.js'
-import type { FlagVerdict, Judgement } from './judge.js'
+import { tierRank, type Tier } from '../model/tier.js'
+import { type Side } from '../model/side.js'
+import type { FlagVerdict } from './verdict.js'
+import type { Judgement } from './judgement.js'
 import { activeHolds } from './holds.js'
-import { moreUrgent } from './priorityTier.js'
-import { SIDE_INDEX, SIDE_NAMES } from './runtime.js'
-import { settlingSet } from './settle.js'
-import { NO, UNKNOWN } from './truth.js'
+import { moreUrgent } from '../model/tier.js'
+import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { settlingSet } from '../rules/settle.js'
+import { NO, UNKNOWN } from '../rules/truth.js'
 
 /** A finding that is still missing and matters to the priority. */
 export interface OpenItem {

@@ -1,32 +1,19 @@
-import { tierRank, type Tier } from '../content/types.js'
+import { tierRank } from '../model/tier.js'
 import { sayingOf } from '../record/disagreement.js'
 import type { Entry } from '../record/entry.js'
 import { fold, slotKey } from '../record/fold.js'
 import { minutesBetween, RECHECK_MINUTES } from '../record/recheck.js'
-import type { FlagVerdict, Judgement } from './judge.js'
-
-/** An urgent flag that its findings met before one of them was checked anew. */
-export interface PastFlag {
-  readonly flag: FlagVerdict
-  readonly tier: Tier
-  /** When the first of what it stood on was rechecked, ISO 8601: `flag` is as it was before. */
-  readonly from: string
-  /** When a later check took the place of what still met it. The same as `from` unless several findings were rechecked in one go. */
-  readonly until: string
-  /** Who lifted it since, when and why: an entry of state `lifted`. */
-  readonly lifted?: Entry
+import type { FlagVerdict, Verdict, Recheck, PastFlag } from './verdict.js'
+/** Of a judgement what was urgent in it before, and what is so now. */
+interface WithPast {
+  readonly past: readonly PastFlag[]
+  readonly verdict: Pick<Verdict, 'flags'>
 }
 
 /** A flag of the past that its findings no longer meet, or only less urgently. */
 export interface EarlierFlag extends PastFlag {
   /** Still Now, because nobody has lifted it. */
   readonly isHeld: boolean
-}
-
-/** A time at which something recorded was found otherwise, or was taken back. */
-export interface Recheck {
-  readonly at: string
-  readonly isTakenBack: boolean
 }
 
 /**
@@ -104,7 +91,7 @@ export const heldFlags = (past: readonly PastFlag[]): readonly PastFlag[] => pas
  * handover although it is back.
  * @example earlierFlags(judgement(pack, pulseGoneThenBack))[0]?.flag.title // 'Arterial injury'
  */
-export function earlierFlags({ past, verdict }: Pick<Judgement, 'past' | 'verdict'>): readonly EarlierFlag[] {
+export function earlierFlags({ past, verdict }: WithPast): readonly EarlierFlag[] {
   const isSame = (a: FlagVerdict, b: FlagVerdict): boolean => a.id === b.id && (a.side === b.side || a.side === 'none' || b.side === 'none')
   return past.flatMap((one) => {
     const standing = verdict.flags.find((flag) => isSame(flag, one.flag))
@@ -114,4 +101,4 @@ export function earlierFlags({ past, verdict }: Pick<Judgement, 'past' | 'verdic
 }
 
 /** Those of them that are Now no longer: lifted by name, or of a tier that follows its findings. What is held stands among the flags. */
-export const endedFlags = (judged: Pick<Judgement, 'past' | 'verdict'>): readonly EarlierFlag[] => earlierFlags(judged).filter((flag) => !flag.isHeld)
+export const endedFlags = (judged: WithPast): readonly EarlierFlag[] => earlierFlags(judged).filter((flag) => !flag.isHeld)

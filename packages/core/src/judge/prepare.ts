@@ -1,14 +1,22 @@
-import { leavesOf, rulesOf } from '../content/rules.js'
-import type { Flag, Hold, Item, Leaf, Modifier, RegionPack, Phrase, PromptGroup, RuleNode, Term, Tier } from '../content/types.js'
-import { tierRank } from '../content/types.js'
-import { compileRule } from './compileRule.js'
+import { leavesOf } from '../rules/leaves.js'
+import { rulesOf } from '../pack/rulesOf.js'
+import type { Flag, Hold, Modifier, RegionPack, Phrase, PromptGroup } from '../pack/pack.js'
+import type { Item } from '../model/item.js'
+import type { Leaf, RuleNode, Term } from '../rules/rule.js'
+import type { Tier } from '../model/tier.js'
+import { tierRank } from '../model/tier.js'
+import { compileRule } from '../rules/compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
-import { slotOf, type Compiled, type Context, type Memory } from './runtime.js'
-import type { PastFlag } from './pastFlags.js'
+import { slotOf, type Compiled, type Memory } from '../rules/runtime.js'
 import type { ApplicableModifier } from './priorityTier.js'
-import { ReadyCalc } from './readyCalc.js'
-import { termReader, type Read } from './term.js'
-import { NO, YES, type T } from './truth.js'
+import { ReadyCalc } from '../rules/readyCalc.js'
+import { termReader } from '../rules/term.js'
+import { NO, YES, type T } from '../rules/truth.js'
+import { measureOf } from '../measure/registry.js'
+import type { Measure } from '../model/measure.js'
+import type { Read, RuleSet } from '../rules/ruleSet.js'
+import type { JudgeContext } from './judgeContext.js'
+import type { PastFlag } from './verdict.js'
 
 export interface ReadyClause {
   readonly tier: Tier
@@ -31,13 +39,13 @@ export interface ReadyModifier {
 }
 
 const EMPTY = -1
-const NONE_HELD: Context['held'] = new Map()
+const NONE_HELD: JudgeContext['held'] = new Map()
 
 /**
  * A pack ready to judge with: ids turned into indexes, rules into functions. Made once per pack and shared; it keeps no state
- * of any examination (that is in the `Context`).
+ * of any examination (that is in the `JudgeContext`).
  */
-export class Prepared {
+export class Prepared implements RuleSet {
   readonly flags: readonly ReadyFlag[]
   readonly groups: readonly { readonly group: PromptGroup; readonly rule: Compiled; readonly ask: readonly number[] }[]
   /** What each flag asks while in play: indexes of items and of groups, -1 for none. */
@@ -122,6 +130,10 @@ export class Prepared {
     return index === undefined ? [] : [index]
   }
 
+  measure(name: string): Measure {
+    return measureOf(name)
+  }
+
   item(index: number): Item {
     return found(this.pack.items[index], String(index))
   }
@@ -139,14 +151,14 @@ export class Prepared {
   }
 
   /** A fresh working area for one judgement. */
-  context(slots: Context['slots'], previous: Context['previous'], asOf: number, held: Context['held'] = NONE_HELD): Context {
+  context(slots: JudgeContext['slots'], previous: JudgeContext['previous'], asOf: number, held: JudgeContext['held'] = NONE_HELD): JudgeContext {
     const memory = (): Memory => ({ truths: new Int8Array(this.compiled.length * 3).fill(EMPTY), ladders: [], scores: [] })
     const memories = [memory(), memory()] as const
     return { slots, previous, asOf, held, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
   }
 
   /** The working area after one item reads otherwise: what does not depend on it is kept. */
-  contextAfter(before: Context, slots: Context['slots'], previous: Context['previous'], item: number): Context {
+  contextAfter(before: JudgeContext, slots: JudgeContext['slots'], previous: JudgeContext['previous'], item: number): JudgeContext {
     const copy = ({ truths, ladders, scores }: Memory): Memory => ({ truths: Int8Array.from(truths), ladders: [...ladders], scores: [...scores] })
     const memories = [copy(before.memories[0]), copy(before.memories[1])] as const
     const after = { ...before, slots, previous, memories, memory: memories[1], derived: new Map(before.derived) }
@@ -155,7 +167,7 @@ export class Prepared {
   }
 
   /** Starts a phase of a judgement. What was worked out in it under another reading of missing findings is forgotten. */
-  enterPhase(context: Context, phase: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
+  enterPhase(context: JudgeContext, phase: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
     this.resumePhase(context, phase)
     context.memory.truths.fill(EMPTY)
     context.memory.ladders = []
@@ -163,7 +175,7 @@ export class Prepared {
   }
 
   /** Starts a phase with what is remembered of it, save what hangs on items that are now asked for, or no longer. */
-  resumePhase(context: Context, { deciding, indicated }: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
+  resumePhase(context: JudgeContext, { deciding, indicated }: { readonly deciding: boolean; readonly indicated: Uint8Array | null }): void {
     const memory = context.memories[deciding ? 0 : 1]
     if (!deciding && indicated && context.lastIndicated) {
       const last = context.lastIndicated
@@ -175,7 +187,7 @@ export class Prepared {
     context.memory = memory
   }
 
-  private forget(context: Context, memories: readonly Memory[], item: number): void {
+  private forget(context: JudgeContext, memories: readonly Memory[], item: number): void {
     this.dependents ??= dependentsOf(this)
     const { rules, calcs, items } = this.dependents[item] ?? { rules: [], calcs: [], items: [] }
     for (const memory of memories) {
@@ -190,7 +202,7 @@ export class Prepared {
     for (const one of items) for (let side = 0; side < 3; side++) context.derived.delete(slotOf(one, side))
   }
 
-  flagTruth(id: string, context: Context, side: number): T {
+  flagTruth(id: string, context: JudgeContext, side: number): T {
     return this.heldFlag(id, context, side) ? YES : this.readyFlag(id).any.run(context, side)
   }
 
@@ -199,15 +211,15 @@ export class Prepared {
     return found(this.flagIndex.get(id), id) * 3 + side
   }
 
-  heldFlag(id: string, context: Context, side: number): PastFlag | undefined {
+  heldFlag(id: string, context: JudgeContext, side: number): PastFlag | undefined {
     return context.held.size === 0 ? undefined : context.held.get(this.flagSlot(id, side))
   }
 
-  holdTruth(id: string, context: Context, side: number): T {
+  holdTruth(id: string, context: JudgeContext, side: number): T {
     return this.readyHold(id).rule.run(context, side)
   }
 
-  inPlayTruth(id: string, context: Context, side: number): T {
+  inPlayTruth(id: string, context: JudgeContext, side: number): T {
     return this.readyFlag(id).inPlay.run(context, side)
   }
 
@@ -222,7 +234,7 @@ export class Prepared {
   }
 
   /** Met when some flag of this side is proven at a more urgent tier than every clause of `self`. */
-  moreUrgentFlag(self: string, context: Context, side: number): T {
+  moreUrgentFlag(self: string, context: JudgeContext, side: number): T {
     const clauses = this.moreUrgentClauses(self)
     const isHeld = clauses.length > 0 && [...context.held].some(([slot, { flag }]) => slot % 3 === side && flag.id !== self)
     return isHeld || clauses.some((clause) => clause.rule.run(context, side) === YES) ? YES : NO

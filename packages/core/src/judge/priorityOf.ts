@@ -1,10 +1,12 @@
-import { tierRank, type RegionPack, type Tier } from '../content/types.js'
-import { isTier, PRIORITY, RANGE } from '../record/checkDecision.js'
+import { tierRank, type Tier } from '../model/tier.js'
+import { type RegionPack } from '../pack/pack.js'
+import { isTier } from '../pack/checkDecision.js'
+import { PRIORITY, RANGE } from '../record/decisions.js'
 import type { Entry } from '../record/entry.js'
 import { fold, isLater } from '../record/fold.js'
-import type { Judgement } from './judge.js'
-import { moreUrgent } from './priorityTier.js'
-
+import type { Judgement } from './judgement.js'
+import { moreUrgent } from '../model/tier.js'
+import type { Decisions } from './decisions.js'
 /** A priority that a clinician set in place of the one that the findings give. */
 export interface SetPriority {
   readonly tier: Tier
@@ -32,16 +34,6 @@ export interface Priority {
 export function raisedTo({ tiers }: Pick<RegionPack, 'tiers'>, { tier, computed }: Priority): readonly string[] {
   const to = tiers.find((one) => one.id === tier)?.to
   return to !== undefined && tierRank(tier) < tierRank(computed) ? [to] : []
-}
-
-/** What clinicians decided, as far as it stands. */
-export interface Decisions {
-  /** Sets the priority: see `priorityOf`. */
-  readonly choice: Entry | undefined
-  /** Leaves the range open: see `rangeToAccept`. */
-  readonly acceptance: Entry | undefined
-  /** Releases holds: see `releaseOf`. */
-  readonly releases: readonly Entry[]
 }
 
 export function decisionsOf(entries: readonly Entry[]): Decisions {

@@ -1,5 +1,4 @@
-import { tierRank, TIERS, type Tier } from '../content/types.js'
-
+import { tierRank, TIERS, type Tier } from '../model/tier.js'
 /** A modifier that applies to a flag, or may apply when it is not known. */
 export interface ApplicableModifier {
   readonly id: string
@@ -21,8 +20,3 @@ export function modifiedTier(base: Tier, modifiers: readonly ApplicableModifier[
   const floor = Math.min(stepped, ...modifiers.flatMap((m) => (m.atLeast === undefined ? [] : [tierRank(m.atLeast)])))
   return TIERS[floor] ?? base
 }
-
-export const moreUrgent = (a: Tier, b: Tier): Tier => (tierRank(a) <= tierRank(b) ? a : b)
-
-/** @example mostUrgent([]) // 'here' */
-export const mostUrgent = (tiers: readonly Tier[]): Tier => tiers.reduce<Tier>(moreUrgent, 'here')

@@ -1,5 +1,5 @@
 import { fold, type Folded } from '../record/fold.js'
-import type { Judgement } from './judge.js'
+import type { Judgement } from './judgement.js'
 
 /** What stands of a record: the latest of each item and side, and of two devices that do not agree the more urgent. */
 export function standingRecord({ examination: { entries }, disagreements }: Pick<Judgement, 'examination' | 'disagreements'>): Folded {

@@ -1,8 +1,10 @@
-import type { Item, Side } from '../content/types.js'
-import { itemsById } from '../record/checkEntry.js'
+import type { Item } from '../model/item.js'
+import type { Side } from '../model/side.js'
+import { itemsById } from '../pack/itemsById.js'
 import { sidesOf } from '../record/examinedNormal.js'
-import type { Judgement } from './judge.js'
-import { SIDE_INDEX, SIDE_NAMES, slotOf } from './runtime.js'
+import type { Judgement } from './judgement.js'
+import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { slotOf } from '../rules/runtime.js'
 
 /** What of the core nobody examined at one stop of the route. */
 export interface UnexaminedStop {

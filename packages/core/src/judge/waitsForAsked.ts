@@ -1,7 +1,7 @@
 import type { Prepared } from './prepare.js'
-import { slotOf, type Compiled, type Context } from './runtime.js'
-import { settlingSet } from './settle.js'
-import { UNKNOWN, YES } from './truth.js'
+import { slotOf, type Compiled, type Context } from '../rules/runtime.js'
+import { settlingSet } from '../rules/settle.js'
+import { UNKNOWN, YES } from '../rules/truth.js'
 
 /**
  * Whether a rule that the core left out of play waits for a finding that something else asks for anyway. Then it is open until that is

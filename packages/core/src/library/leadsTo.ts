@@ -1,6 +1,6 @@
-import { itemsOfRule } from '../content/rules.js'
-import type { AnyPack } from '../content/types.js'
-import { itemsById } from '../record/checkEntry.js'
+import { itemsOfRule } from '../rules/calc.js'
+import type { AnyPack } from '../pack/pack.js'
+import { itemsById } from '../pack/itemsById.js'
 import type { LibraryEntry } from './libraryIndex.js'
 
 /**

@@ -1,5 +1,8 @@
-import type { Calc, Comparator, Flag, Item, Leaf, AnyPack, RuleNode, Term } from '../content/types.js'
-import { itemsById } from '../record/checkEntry.js'
+import type { Calc } from '../rules/calc.js'
+import type { Comparator, Leaf, RuleNode, Term } from '../rules/rule.js'
+import type { Flag, AnyPack } from '../pack/pack.js'
+import type { Item } from '../model/item.js'
+import { itemsById } from '../pack/itemsById.js'
 
 /** A rule as it is read aloud: each line in words; what it leads on to can be opened. */
 export interface RuleLine {

@@ -1,5 +1,8 @@
-import { itemsOfRule, leavesOf, rulesOfCalc } from '../content/rules.js'
-import type { Calc, Condition, Flag, Hold, AnyPack, PromptGroup, RuleNode } from '../content/types.js'
+import { itemsOfRule, rulesOfCalc } from '../rules/calc.js'
+import { leavesOf } from '../rules/leaves.js'
+import type { Calc } from '../rules/calc.js'
+import type { Condition, Flag, Hold, AnyPack, PromptGroup } from '../pack/pack.js'
+import type { RuleNode } from '../rules/rule.js'
 
 /** Everything of a region that reads an item or a calculated value, itself or through a calculated value. */
 export interface Users {

@@ -1,4 +1,4 @@
-import { deg, type Degrees } from './units.js'
+import { deg, type Degrees } from '../model/units.js'
 
 export type GapReading = 'none' | 'mild' | 'clear'
 

@@ -1,4 +1,4 @@
-import type { Millimetres } from './units.js'
+import type { Millimetres } from '../model/units.js'
 
 export type AlignmentReading = 'neutral' | 'varus' | 'valgus' | 'valgus, outside the usual range for the age'
 

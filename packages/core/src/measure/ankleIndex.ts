@@ -1,5 +1,5 @@
-import type { Worth } from '../judge/runtime.js'
-import { MeasureError, mmHg, type MmHg } from './units.js'
+import type { Worth } from '../model/interval.js'
+import { MeasureError, mmHg, type MmHg } from '../model/units.js'
 
 export type IndexReading = 'below 0.90' | 'disease' | 'normal' | 'stiff vessels'
 

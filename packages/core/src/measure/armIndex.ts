@@ -1,5 +1,5 @@
-import type { Measure } from './registry.js'
-import { MeasureError, mmHg, type MmHg } from './units.js'
+import type { Measure } from '../model/measure.js'
+import { MeasureError, mmHg, type MmHg } from '../model/units.js'
 
 /**
  * Arm pressure index: wrist pressure of the injured arm over the upper-arm pressure of the sound one. Below 0.90 after injury the

@@ -1,5 +1,5 @@
-import type { Worth } from '../judge/runtime.js'
-import { mmHg, type MmHg } from './units.js'
+import type { Worth } from '../model/interval.js'
+import { mmHg, type MmHg } from '../model/units.js'
 
 /**
  * Perfusion margin of a compartment: diastolic minus compartment pressure. 30 mmHg or less meets the rule.

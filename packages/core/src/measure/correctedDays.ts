@@ -1,4 +1,4 @@
-import type { Measure } from './registry.js'
+import type { Measure } from '../model/measure.js'
 
 const TERM_WEEKS = 40
 

@@ -1,4 +1,4 @@
-import type { Worth } from '../judge/runtime.js'
+import type { Worth } from '../model/interval.js'
 
 export type EffusionClass = 'none' | 'small' | 'moderate' | 'large'
 type Sign = boolean | undefined

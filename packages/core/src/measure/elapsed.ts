@@ -1,5 +1,5 @@
-import type { Interval, Worth } from '../judge/runtime.js'
-import type { MeasureContext } from './registry.js'
+import type { Interval, Worth } from '../model/interval.js'
+import type { MeasureContext } from '../model/measure.js'
 
 const HOUR = 3_600_000
 /** Width in hours of the span that a coarse date stands for. */

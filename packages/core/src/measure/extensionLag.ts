@@ -1,5 +1,5 @@
-import type { Worth } from '../judge/runtime.js'
-import { deg, type Degrees } from './units.js'
+import type { Worth } from '../model/interval.js'
+import { deg, type Degrees } from '../model/units.js'
 
 /**
  * Lag of the extensor mechanism: passive minus active extension, straight being 0 and a lack negative. Never below 0.

@@ -1,4 +1,4 @@
-import type { Worth } from '../judge/runtime.js'
+import type { Worth } from '../model/interval.js'
 
 /** Ranks as the pack's scales give them: warmth cooler, same, warmer, hot; effusion none, small, moderate, large, tense. */
 const WARMER = 2

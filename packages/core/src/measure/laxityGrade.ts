@@ -1,4 +1,4 @@
-import type { Millimetres } from './units.js'
+import type { Millimetres } from '../model/units.js'
 
 export type EndPoint = 'firm' | 'soft' | 'none'
 

@@ -1,5 +1,5 @@
-import type { Measure } from './registry.js'
-import { mm, type Millimetres } from './units.js'
+import type { Measure } from '../model/measure.js'
+import { mm, type Millimetres } from '../model/units.js'
 
 export type LegReading = 'within error' | 'minor' | 'clear'
 

@@ -1,4 +1,4 @@
-import type { Worth } from '../judge/runtime.js'
+import type { Worth } from '../model/interval.js'
 
 const WORDS = ['comfortable', 'comfortable', 'sore', 'will not allow'] as const
 

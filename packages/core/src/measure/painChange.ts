@@ -1,5 +1,5 @@
-import type { Percent } from './units.js'
-import { percent } from './units.js'
+import type { Percent } from '../model/units.js'
+import { percent } from '../model/units.js'
 
 export interface PainChange {
   readonly points: number

@@ -1,5 +1,5 @@
-import type { Measure } from './registry.js'
-import { deg, mm, MeasureError, type Degrees, type Millimetres } from './units.js'
+import type { Measure } from '../model/measure.js'
+import { deg, mm, MeasureError, type Degrees, type Millimetres } from '../model/units.js'
 
 /**
  * Tilt of the pelvis in the frontal plane from its two front spines.

@@ -1,4 +1,4 @@
-import { MeasureError } from './units.js'
+import { MeasureError } from '../model/units.js'
 
 export interface RawReading {
   readonly value: number

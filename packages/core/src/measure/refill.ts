@@ -1,4 +1,4 @@
-import type { Seconds } from './units.js'
+import type { Seconds } from '../model/units.js'
 
 /**
  * Capillary refill after 5 s of pressure at heart level: over 2 s is slow in an adult, 3 s or more in a child, and so is a side difference of 2 s.

@@ -1,4 +1,3 @@
-import type { Worth } from '../judge/runtime.js'
 import { ankleIndexMeasure } from './ankleIndex.js'
 import { armIndexMeasure, armPressureDifferenceMeasure } from './armIndex.js'
 import { compartmentDeltaMeasure } from './compartmentDelta.js'
@@ -11,15 +10,7 @@ import { pelvicPartMeasure } from './legLength.js'
 import { pelvicObliquityMeasure } from './pelvicObliquity.js'
 import { sameAsMeasure } from './sameAs.js'
 import { microMotionMeasure } from './microMotion.js'
-
-export interface MeasureContext {
-  /** Milliseconds since 1970 that "since" is counted to. */
-  readonly asOf: number
-}
-
-/** A measure works a value out of other findings; null when it cannot be known. */
-export type Measure = (inputs: Readonly<Record<string, Worth>>, context: MeasureContext) => Worth
-
+import type { Measure } from '../model/measure.js'
 /** Every measure that the pack may name under `derive`. A new measure is a new file and a line here. */
 export const MEASURES: Readonly<Record<string, Measure>> = {
   'ankle-brachial-index': ankleIndexMeasure,

@@ -1,4 +1,4 @@
-import { MeasureError, percent, type Percent } from './units.js'
+import { MeasureError, percent, type Percent } from '../model/units.js'
 
 /**
  * Repetitions of this side as percent of the sound side. Below 90 is a deficit, below 70 a clear one.

@@ -1,4 +1,4 @@
-import { MeasureError, percent, type Degrees, type Percent } from './units.js'
+import { MeasureError, percent, type Degrees, type Percent } from '../model/units.js'
 
 /**
  * This side minus the other.

@@ -1,5 +1,6 @@
-import { oncePer } from '../content/oncePer.js'
-import { tierRank, TIERS, type AnyPack, type Tier } from '../content/types.js'
+import { oncePer } from '../model/oncePer.js'
+import { tierRank, TIERS, type Tier } from '../model/tier.js'
+import { type AnyPack } from '../pack/pack.js'
 import { afterTest } from './likelihood.js'
 
 /** What acting at the wrong tier and what a test's burden cost, in tiers too fast: as the pack says. */

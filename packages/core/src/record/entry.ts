@@ -1,4 +1,5 @@
-import type { Scalar, Side, Value } from '../content/types.js'
+import type { Scalar, Value } from '../model/item.js'
+import type { Side } from '../model/side.js'
 
 export const STATES = ['examined', 'could-not', 'not-valid', 'not-examined', 'lifted', 'released', 'chosen', 'accepted'] as const
 /**

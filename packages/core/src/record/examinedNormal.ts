@@ -1,4 +1,5 @@
-import type { Finding, Item, RegionPack, Side } from '../content/types.js'
+import type { Finding, Item } from '../model/item.js'
+import type { Side } from '../model/side.js'
 import type { Entry } from './entry.js'
 import { isGapValue } from './gaps.js'
 
@@ -30,8 +31,13 @@ function normalEntry(item: Item, side: Side, recorder: Recorder): Entry | undefi
  * Every item of some depths examined, read and normal, on both sides. For demonstrations and tests; the workspace never does this at once.
  * @param keep leaves items out
  */
-export function examinedNormal(pack: RegionPack, depths: readonly Item['depth'][], recorder: Recorder, keep: (item: Item) => boolean = () => true): Entry[] {
-  return pack.items
+export function examinedNormal(
+  { items }: { readonly items: readonly Item[] },
+  depths: readonly Item['depth'][],
+  recorder: Recorder,
+  keep: (item: Item) => boolean = () => true,
+): Entry[] {
+  return items
     .filter((item) => depths.includes(item.depth) && keep(item))
     .flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))
 }

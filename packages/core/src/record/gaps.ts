@@ -1,4 +1,4 @@
-import type { Item, Value } from '../content/types.js'
+import type { Item, Value } from '../model/item.js'
 import type { Entry } from './entry.js'
 
 /** Whether a value says that nothing was found out. @example isGapValue(film, ['not done']) // true */

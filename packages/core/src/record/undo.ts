@@ -1,4 +1,4 @@
-import { isDecided } from './checkDecision.js'
+import { isDecided } from './decisions.js'
 import type { Entry } from './entry.js'
 import { fold, slotKey } from './fold.js'
 

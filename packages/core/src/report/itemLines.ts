@@ -1,5 +1,7 @@
-import { NORMAL, type Item, type RegionPack, type Side } from '../content/types.js'
-import { itemsById } from '../record/checkEntry.js'
+import { NORMAL, type Item } from '../model/item.js'
+import { type RegionPack } from '../pack/pack.js'
+import { type Side } from '../model/side.js'
+import { itemsById } from '../pack/itemsById.js'
 import type { Entry } from '../record/entry.js'
 import { findingWords, sideWord } from './words.js'
 

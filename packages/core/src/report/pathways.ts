@@ -1,5 +1,6 @@
-import type { Pathway } from '../content/types.js'
-import type { Judgement, Verdict } from '../judge/judge.js'
+import type { Pathway } from '../pack/pack.js'
+import type { Judgement } from '../judge/judgement.js'
+import type { Verdict } from '../judge/verdict.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { fold } from '../record/fold.js'
 

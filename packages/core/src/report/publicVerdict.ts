@@ -1,11 +1,11 @@
-import { localChoices } from '../content/profile.js'
+import { localChoices } from '../pack/profile.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import { counselsOf } from '../judge/counsels.js'
 import { standingHolds } from '../judge/holds.js'
-import type { Judgement } from '../judge/judge.js'
+import type { Judgement } from '../judge/judgement.js'
 import { conditionRanges } from '../reason/conditions.js'
 
 /** The verdict as other programs read it: what `npm run judge` prints and `POST /api/judge` answers. */

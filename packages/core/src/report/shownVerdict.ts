@@ -1,5 +1,5 @@
-import type { Tier } from '../content/types.js'
-import type { Judgement } from '../judge/judge.js'
+import type { Tier } from '../model/tier.js'
+import type { Judgement } from '../judge/judgement.js'
 import { priorityOf } from '../judge/priorityOf.js'
 import { recordHash } from '../record/recordHash.js'
 

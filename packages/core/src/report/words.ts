@@ -1,5 +1,6 @@
-import { NORMAL, type Item, type RegionPack, type Scalar } from '../content/types.js'
-import { itemsById } from '../record/checkEntry.js'
+import { NORMAL, type Item, type Scalar } from '../model/item.js'
+import { type RegionPack } from '../pack/pack.js'
+import { itemsById } from '../pack/itemsById.js'
 import type { Entry } from '../record/entry.js'
 import { isGapEntry } from '../record/gaps.js'
 import { dayAndTime, dayOnly } from './times.js'

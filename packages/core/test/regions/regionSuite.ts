@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { conditionRanges, judge, judgeAlong, judgedSides, judgement, nerveLevels, problemLine, viewOf } from '../../src/index.js'
-import { lintRegion, searchFlags } from '../../src/content/lint.js'
-import { WitnessSearch, type Witness } from '../../src/content/witness.js'
-import { NO, YES } from '../../src/judge/truth.js'
+import { lintRegion, searchFlags, WitnessSearch, type Witness } from '../../src/review/index.js'
+import { NO, YES } from '../../src/rules/truth.js'
 import { AS_OF, calmRecord, thePack } from '../support.js'
 
 interface About {

@@ -4,7 +4,7 @@ import { compilePack, counterfactuals, fold, judge, judgement, publicVerdict, re
 import { peerOf } from '../bench/peer.js'
 import { median, medianOf } from '../bench/timing.js'
 import { v7 as uuid7 } from 'uuid'
-import { CASES } from '../demo/cases.js'
+import { KNEES } from '../demo/knees.js'
 import { caseEntries } from '../demo/load.js'
 import { readContent } from '../packs/service.js'
 
@@ -12,13 +12,13 @@ import { readContent } from '../packs/service.js'
 const files = readContent()
 const pack = compilePack(files)
 const at = new Date(Date.UTC(2026, 2, 10, 9))
-const examinations = CASES.map((one): Examination => ({
+const examinations = KNEES.map((one): Examination => ({
   complaint: { region: 'knee', sides: [one.side] },
   asOf: at.toISOString(),
   setting: one.setting,
   entries: caseEntries(pack, one, at, 'bench'),
 }))
-const whole = examinations[CASES.findIndex((one) => one.who === 'pell')]
+const whole = examinations[KNEES.findIndex((one) => one.who === 'pell')]
 if (!whole) throw new Error('the demonstration has no whole examination')
 
 interface Line {

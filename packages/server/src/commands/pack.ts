@@ -1,4 +1,5 @@
-import { lintPack, packReport, PackError, problemLine, viewOf, type Pack, type RegionReport } from '@kneecap-awl/core'
+import { PackError, problemLine, viewOf, type Pack } from '@kneecap-awl/core'
+import { lintPack, packReport, type RegionReport } from '@kneecap-awl/core/review'
 import { shippedPack } from '../packs/service.js'
 
 /**

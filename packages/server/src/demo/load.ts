@@ -8,7 +8,8 @@ import { keepEntries } from '../examinations/entries.js'
 import { PackShelf } from '../packs/service.js'
 import { addPatient, nextLocalNumber } from '../patients/queries.js'
 import { makeReferral } from '../referrals/service.js'
-import { CASES, type DemoCase } from './cases.js'
+import { CASES } from './cases.js'
+import type { DemoCase } from './demoCase.js'
 import { PEOPLE, SITE, STAFF } from './people.js'
 
 /** The password of every demonstration account. Never loaded where --no-demo was asked for. */
@@ -61,7 +62,7 @@ async function addPeople(db: pg.Client, site: string): Promise<Map<string, strin
   const ids = new Map<string, string>()
   for (const [key, person] of Object.entries(PEOPLE)) {
     const id = uuid7()
-    const birthDate = new Date(Date.now() - (person.age * 365.25 + 120) * DAY).toISOString().slice(0, 10)
+    const birthDate = new Date(Date.now() - (person.age * 365.25 + (person.age < 1 ? 0 : 120)) * DAY).toISOString().slice(0, 10)
     await addPatient(db as never, site, {
       id,
       localNumber: await nextLocalNumber(db as never, site),
@@ -88,7 +89,7 @@ async function addCase(
     id,
     site: at.site,
     patient: at.patient,
-    region: 'knee',
+    region: one.region,
     sides: [one.side],
     setting: one.setting,
     startedAt: startedAt.toISOString(),
@@ -113,7 +114,7 @@ async function addCase(
 
 /** Whoever signed an examination that could still be more urgent said why, and what is planned. */
 function acceptanceOf(pack: Pack, one: DemoCase, entries: readonly Entry[], startedAt: Date, by: string): Entry[] {
-  const examination = { complaint: { region: 'knee', sides: [one.side] }, asOf: startedAt.toISOString(), setting: one.setting, entries }
+  const examination = { complaint: { region: one.region, sides: [one.side] }, asOf: startedAt.toISOString(), setting: one.setting, entries }
   const ceiling = rangeToAccept(judgement(pack, examination))
   if (!ceiling) return []
   return [
@@ -167,7 +168,7 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
     one.base === 'nothing'
       ? []
       : examinedNormal(
-          viewOf(pack, 'knee'),
+          viewOf(pack, one.region),
           one.base === 'normal' ? ['card', 'core', 'prompted'] : ['card', 'core'],
           {
             by,
@@ -179,13 +180,14 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
   const person = PEOPLE[one.who]
   const told: DemoCase['findings'] = [
     { item: 'patient.age-years', value: person.age },
+    ...(person.age < 2 ? [{ item: 'patient.age-days', value: Math.floor(person.age * 365.25) }] : []),
     { item: 'patient.sex', value: person.sex },
     { item: 'patient.bmi', value: 26 },
     { item: 'story.onset-at', value: new Date(startedAt.getTime() - one.onsetDaysAgo * DAY).toISOString(), qualifiers: { precision: 'exact' } },
     ...one.findings,
   ]
   const found = told.flatMap((finding) => {
-    const item = items.get(finding.item) ?? items.get(`knee.${finding.item}`)
+    const item = items.get(finding.item) ?? items.get(`${one.region}.${finding.item}`)
     if (!item) throw new Error(`the demonstration names "${finding.item}", which the pack does not have`)
     const side = item.sided ? (finding.side ?? one.side) : 'none'
     return sidesOf(item).includes(side)

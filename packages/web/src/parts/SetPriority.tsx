@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { useQuery } from '@tanstack/react-query'
-import { hasLetters, isReason, isSamePerson, needsReason, needsSenior, PRIORITY, type RegionPack, type Priority, type Tier } from '@kneecap-awl/core'
+import { hasLetters, isReason, isSamePerson, isSlower, needsSenior, PRIORITY, type RegionPack, type Priority, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { session } from '../api/queries'
 import type { Draft } from '../record/useRecord'
@@ -40,7 +40,7 @@ function Choice({ pack, priority, onSet }: Props) {
   const [reason, setReason] = useState('')
   const [senior, setSenior] = useState('')
   const { data: account } = useQuery(session)
-  const wantsReason = needsReason(tier, computed)
+  const wantsReason = isSlower(tier, computed)
   const wantsSenior = needsSenior(tier, computed)
   const isOneself = account !== null && account !== undefined && isSamePerson(senior, account.name)
   const isComplete = tier !== computed && (!wantsReason || isReason(reason)) && (!wantsSenior || (hasLetters(senior) && !isOneself))

@@ -1,23 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import {
-  rangesBySchool,
-  calcLines,
-  ruleLines,
-  sourceNames,
-  type Calc,
-  type Condition,
-  type Flag,
-  type Item,
-  type LibraryEntry,
-  type RegionPack,
-  type School,
-} from '@kneecap-awl/core'
+import { rangesBySchool, calcLines, ruleLines, type Calc, type Flag, type Item, type LibraryEntry, type RegionPack, type School } from '@kneecap-awl/core'
 import { library, packOf } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Soft, Toggle } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
-import { Figure, Named, Part, Sources, UsedBy, type To } from './EntryParts'
+import { AboutCondition } from './AboutCondition'
+import { AboutSource } from './AboutSource'
+import { Figure, Part, Sources, UsedBy, type To } from './EntryParts'
 import { LikelihoodPicture, NotTheChance, ratiosOf } from './LikelihoodPicture'
 import { RuleTree } from './RuleTree'
 
@@ -238,71 +228,6 @@ function AboutFlag({ pack, flag, to }: { readonly pack: RegionPack; readonly fla
       )}
       {flag.avoid.length > 0 && <Part title="Avoid">{flag.avoid.join(' · ')}</Part>}
     </>
-  )
-}
-
-function AboutCondition({ pack, condition }: { readonly pack: RegionPack; readonly condition: Condition }) {
-  const band = ([low, high]: readonly [number, number]): string => `${Math.round(low * 1000) / 10} to ${Math.round(high * 1000) / 10} %`
-  return (
-    <>
-      <p>{condition.picture}</p>
-      <Part title="Priority of its own">
-        {tierName(condition.defaultTier)}
-        {condition.tierNote ? `: ${condition.tierNote}` : ''}
-      </Part>
-      <Part title="Thought likely before anything is examined">
-        general practice {band(condition.prior['primary-care'])}, urgent care {band(condition.prior.emergency)}
-      </Part>
-      {condition.gate && (
-        <Part title="Only when">
-          <RuleTree pack={pack} line={ruleLines(pack, condition.gate)} />
-        </Part>
-      )}
-      <Part title="What moves it">
-        {condition.evidence.map((one, at) => (
-          <Figure key={at}>
-            <RuleTree pack={pack} line={ruleLines(pack, one.when)} />
-            <Soft as="p">
-              {one.lrPositive && `there: ratio ${one.lrPositive.join(' to ')}`}
-              {one.lrPositive && one.lrNegative && '; '}
-              {one.lrNegative && `not there: ratio ${one.lrNegative.join(' to ')}`} · {one.source}, {one.certainty} · of findings at one structure (
-              {one.structure}) the strongest counts
-            </Soft>
-          </Figure>
-        ))}
-      </Part>
-    </>
-  )
-}
-
-function AboutSource({
-  pack,
-  name,
-  to,
-  entries,
-}: {
-  readonly pack: RegionPack
-  readonly name: string
-  readonly to: To
-  readonly entries: readonly LibraryEntry[]
-}) {
-  const cites = (source: string): boolean => sourceNames(source).includes(name)
-  const ids = [
-    ...pack.items.filter((item) => cites(item.source) || item.accuracy.some((figure) => cites(figure.source))),
-    ...pack.calcs.filter((calc) => cites(calc.source)),
-    ...pack.flags.filter((flag) => cites(flag.source)),
-    ...pack.conditions.filter(({ evidence }) => evidence.some((one) => cites(one.source))),
-  ].map(({ id }) => id)
-  return (
-    <Part title={`Stands behind, in the ${pack.regions[0].name.toLowerCase()}`}>
-      <ul>
-        {[...new Set(ids)].map((id) => (
-          <li key={id}>
-            <Named to={to('any', id)}>{entries.find((entry) => entry.id === id)?.label ?? id}</Named>
-          </li>
-        ))}
-      </ul>
-    </Part>
   )
 }
 

@@ -1,0 +1,146 @@
+export const STAGES = ['story', 'screen', 'look', 'feel', 'move', 'strength', 'test', 'neuro', 'vascular', 'function', 'neighbours', 'result'] as const
+
+export type Stage = (typeof STAGES)[number] | 'patient'
+
+export const POSITIONS = ['asking', 'as-found', 'held', 'walking', 'standing', 'sitting', 'supine', 'side-lying', 'prone'] as const
+
+/** Where the patient is while an item is examined. `asking` and `as-found` need no change of position; an infant is `held`. */
+export type Position = (typeof POSITIONS)[number]
+
+export const KINDS = ['sign', 'grade', 'choice', 'multi', 'angle', 'length', 'time', 'count', 'pressure', 'ratio', 'number', 'laxity', 'moment'] as const
+
+export type Kind = (typeof KINDS)[number]
+
+/**
+ * What only a reading can tell: of an instrument (or counted against the clock), a report, the laboratory, or the patient's own telling.
+ * The key for "examined and normal" never answers it.
+ */
+export const NEEDS = ['instrument', 'report', 'laboratory', 'telling'] as const
+
+export type Needs = (typeof NEEDS)[number]
+
+/** What stands in place of a number when a range was found normal without measuring it. Rules read it as the item's `normalSpan`. */
+export const NORMAL = 'normal'
+
+/** What "normal" of a range says in note and letter, and the span that rules read it as, in the item's unit. */
+export interface NormalSpan {
+  readonly says: string
+  readonly low: number
+  readonly high: number
+}
+
+/** How many records an item has: one for the patient, the episode or the visit, or one for each side. */
+export type Scope = 'patient' | 'episode' | 'body' | 'joint' | 'limb-end' | 'sided'
+
+export type Certainty = 'review' | 'study' | 'expert'
+
+/** A published figure. `checked` is false until a clinical reviewer has held it against the paper. */
+export interface Accuracy {
+  readonly finding: string
+  readonly sens?: number
+  readonly spec?: number
+  readonly lrPositive?: number
+  readonly lrNegative?: number
+  readonly source: string
+  readonly certainty: Certainty
+  readonly checked: boolean
+  /** True when the source is among the least certain: shown, and never used for a probability. */
+  readonly unverified?: boolean
+}
+
+export interface Qualifier {
+  readonly label: string
+  readonly kind: 'choice' | 'multi' | 'number' | 'sign' | 'text'
+  readonly options?: readonly string[]
+  readonly unit?: string
+  readonly min?: number
+  readonly max?: number
+  /** Options that say that nothing was found out. */
+  readonly gaps?: readonly string[]
+  /** Asked in the row itself, not behind it. */
+  readonly inRow?: boolean
+}
+
+export type Scalar = string | number | boolean
+
+/** What was found: one word, one number, or several words of a multi-choice. */
+export type Value = Scalar | readonly string[]
+
+export interface Finding {
+  readonly value?: Value
+  readonly qualifiers?: Readonly<Record<string, Scalar | readonly string[]>>
+}
+
+export interface Derivation {
+  readonly measure: string
+  /** Parameter of the measure to the term it is fed with (`item`, `item.qualifier`, `other(item)`). */
+  readonly from: Readonly<Record<string, string>>
+}
+
+export interface Item {
+  readonly id: string
+  readonly owner: string
+  /** Regions that a shared item is meant for; every region when left out. */
+  readonly only?: readonly string[] | undefined
+  readonly scope: Scope
+  readonly sided: boolean
+  readonly stage: Stage
+  readonly label: string
+  readonly hint?: string | undefined
+  readonly kind: Kind
+  readonly scale?: string | undefined
+  /** Words of a choice or multi-choice; labels of a grade in rising order. */
+  readonly options: readonly string[]
+  /** The option that means "nothing found". */
+  readonly empty?: string | undefined
+  /** Options that are normal; the rest are shown as abnormal. */
+  readonly calm: readonly string[]
+  readonly ordered: boolean
+  readonly unit?: string | undefined
+  readonly min?: number | undefined
+  readonly max?: number | undefined
+  readonly step?: number | undefined
+  readonly readings: readonly string[]
+  readonly qualifiers: Readonly<Record<string, Qualifier>>
+  /** The finding that is normal. The key for "examined and normal" records it, unless the item needs a reading. */
+  readonly normal?: Finding | undefined
+  readonly normalSpan?: NormalSpan | undefined
+  readonly needs?: Needs | undefined
+  /** Options that say that nothing was found out: "not done", "not known". They are neither normal nor abnormal. */
+  readonly gaps: readonly string[]
+  /** True for a fact that changes the urgency: it is asked by itself, and "none of the rest" never denies it. */
+  readonly askedAlone: boolean
+  /** Heading under which a fact of the patient card stands. */
+  readonly group?: string | undefined
+  /** True when no answer means "absent" (a place, a speed): "none of the rest" never fills it in. */
+  readonly mustBeTold: boolean
+  readonly position: Position
+  readonly seconds: number
+  readonly burden: 1 | 2 | 3
+  readonly depth: 'core' | 'prompted' | 'on-demand' | 'card'
+  readonly why?: 'threat' | 'decides' | 'common' | undefined
+  readonly key?: string | undefined
+  readonly adverseIfPain?: string | undefined
+  readonly positive: string
+  readonly trap?: string | undefined
+  readonly technique: readonly string[]
+  /** Other names in common use, to be found by. */
+  readonly also: readonly string[]
+  /** Ways in which the technique fails and the result does not count, each offered by itself: "grip of C2 lost". */
+  readonly lost: readonly string[]
+  /** True when it says the same whichever joint is examined (the person, a named artery or muscle): in one visit it is asked once. */
+  readonly carried: boolean
+  /** A look at a neighbouring joint names its region: what is found there can be gone into in one step. */
+  readonly opens?: string | undefined
+  readonly structure?: string | undefined
+  readonly accuracy: readonly Accuracy[]
+  readonly source: string
+  readonly derive?: Derivation | undefined
+  readonly sets: readonly string[]
+  /** True when this item could exclude a flag of tier now or today: it is always answered by itself. */
+  readonly answeredAlone: boolean
+  readonly normText?: string | undefined
+  /** The usual range as each school gives it, by the school's id. */
+  readonly norms?: Readonly<Record<string, string>> | undefined
+  readonly norm?: number | undefined
+}

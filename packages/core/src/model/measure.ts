@@ -1,0 +1,9 @@
+import type { Worth } from './interval.js'
+
+export interface MeasureContext {
+  /** Milliseconds since 1970 that "since" is counted to. */
+  readonly asOf: number
+}
+
+/** A measure works a value out of other findings; null when it cannot be known. */
+export type Measure = (inputs: Readonly<Record<string, Worth>>, context: MeasureContext) => Worth

@@ -1,0 +1,13 @@
+export const SIDES = ['right', 'left', 'none'] as const
+
+/** `none` is the side of everything that has no side: facts about the person, general look. */
+export type Side = (typeof SIDES)[number]
+
+export type LimbSide = 'right' | 'left'
+
+/** Sides as the inner loops number them. */
+export const SIDE_INDEX: Readonly<Record<Side, number>> = { right: 0, left: 1, none: 2 }
+
+export const SIDE_NAMES: readonly Side[] = ['right', 'left', 'none']
+
+export const otherSide = (side: number): number => (side === 0 ? 1 : side === 1 ? 0 : 2)

@@ -1,0 +1,108 @@
+import { withNames } from './names.js'
+import { fingerprint } from './fingerprint.js'
+import { buildItems } from './buildItem.js'
+import { goByProfile, localWindows } from './profile.js'
+import { PackError, type Problem } from './problem.js'
+import { readSources, type Sources } from './readSources.js'
+import { buildRegion } from './buildRegion.js'
+import type { PackSource, SourceFile } from './source.js'
+import { NO_LESIONS } from './upgradePack.js'
+import type { Item } from '../model/item.js'
+import type { Pack } from './pack.js'
+import type { Lesions } from './nerves.js'
+
+/**
+ * Compiles the YAML of a content pack into one plain object that the engine judges with.
+ * @throws PackError with one problem for each fault: file, id, what is wrong and how to mend it
+ */
+export function compilePack(files: readonly SourceFile[]): Pack {
+  const problems: Problem[] = []
+  const sources = readSources(files, problems)
+  if (!sources.pack)
+    throw new PackError([
+      ...problems,
+      { file: 'pack.yaml', id: 'pack', reason: 'the pack has no pack.yaml', cure: 'add one with id, version, tiers and destinations' },
+    ])
+  if (problems.length > 0) throw new PackError(problems)
+  const pack = withNames(build(sources, sources.pack.source, fingerprint(files), problems), sources, problems)
+  if (problems.length > 0) throw new PackError(problems)
+  return pack
+}
+
+function build(sources: Sources, pack: PackSource, hash: string, problems: Problem[]): Pack {
+  const schools = goByProfile(sources, problems)
+  const scales = pack.scales.map((scale) => ({ ...scale, grades: scale.grades.map(String), calm: scale.calm.map(String) }))
+  const items = buildItems(sources, scales, pack.unverified, problems)
+  const ids = new Map(items.map((item) => [item.id, item]))
+  const sets = setsOf(sources, pack, items)
+  const parts = sources.regions.map((region) => buildRegion(region, { sources, items, ids, sets }, problems))
+  return {
+    id: pack.id,
+    version: pack.version,
+    hash,
+    tiers: localWindows(pack.tiers, sources, problems),
+    destinations: pack.destinations.map((d) => ({ ...d, letter: d.letter.map((wish) => (typeof wish === 'string' ? { says: wish, items: [] } : wish)) })),
+    actions: pack.actions,
+    scales,
+    regions: parts.map((part) => part.region),
+    items,
+    calcs: parts.flatMap((part) => part.calcs),
+    flags: parts.flatMap((part) => part.flags),
+    groups: parts.flatMap((part) => part.groups),
+    holds: parts.flatMap((part) => part.holds),
+    modifiers: parts.flatMap((part) => part.modifiers),
+    pathways: sources.pathways.map(({ source }) => source),
+    conditions: parts.flatMap((part) => part.conditions),
+    schools,
+    phrases: parts.flatMap((part) => part.phrases),
+    lesions: lesionsOf(sources, items, problems),
+    sets,
+    cautions: pack.cautions,
+    stopRules: pack.stopRules ?? [],
+    normSchools: pack.normSchools ?? [],
+    journeyHours: sources.profile?.source.journeyHours ?? 0,
+    everyLetter: pack.everyLetter ?? [],
+    leadOrder: pack.leadOrder,
+    burdenCost: pack.burdenCost,
+    mayBePregnant: pack.mayBePregnant,
+  }
+}
+
+/** Where nerves may be hurt; every item and place that is named must exist. */
+function lesionsOf({ lesions }: Sources, items: readonly Item[], problems: Problem[]): Lesions {
+  if (!lesions) return NO_LESIONS
+  const { source, path } = lesions
+  const known = new Set(items.map((item) => item.id))
+  const places = new Set([...source.lesions.map((one) => one.id), ...source.neighbouringRoots.map((pair) => pair.join('+'))])
+  const miss = (id: string, what: string, cure: string): void => void problems.push({ file: path, id, reason: `names ${what}, which does not exist`, cure })
+  for (const one of source.lesions)
+    for (const item of [...one.expected, ...one.shared]) if (!known.has(item)) miss(one.id, item, 'correct the item, or define it')
+  for (const tie of source.ties) {
+    for (const place of tie.between) if (!places.has(place)) miss(tie.between.join(' / '), place, 'correct the place')
+    for (const item of tie.next) if (!known.has(item)) miss(tie.between.join(' / '), item, 'correct the item, or define it')
+  }
+  for (const one of source.readAs) for (const item of [one.item, one.as]) if (!known.has(item)) miss('readAs', item, 'correct the item, or define it')
+  for (const { item, to } of source.pointers) {
+    if (item !== undefined && !known.has(item)) miss('pointers', item, 'correct the item, or define it')
+    for (const place of to) if (!places.has(place)) miss('pointers', place, 'correct the place')
+  }
+  return source
+}
+
+/** Named sets of items: of items that say they belong to one, of the pack, and of each region. */
+function setsOf(sources: Sources, pack: PackSource, items: readonly Item[]): Record<string, readonly string[]> {
+  const ids = new Set(items.map((item) => item.id))
+  const resolve = (id: string, region: string): string => (ids.has(id) ? id : `${region}.${id}`)
+  const sets: Record<string, string[]> = {}
+  for (const item of items) for (const set of item.sets) (sets[set] ??= []).push(item.id)
+  for (const [name, members] of Object.entries(pack.sets ?? {})) sets[name] = [...members]
+  for (const { source } of sources.regions) {
+    for (const [name, members] of Object.entries(source.sets ?? {})) sets[name] = members.map((id) => resolve(id, source.id))
+    const own = items.filter((item) => item.owner === source.id)
+    sets[`$${source.id}.prone`] = own.filter((item) => item.position === 'prone').map((item) => item.id)
+    sets[`$${source.id}.forceful`] = own.filter((item) => item.stage === 'test' && item.burden > 1).map((item) => item.id)
+    sets[`$${source.id}.minimum`] = source.minimum.map((id) => resolve(id, source.id))
+    sets[`$${source.id}.core`] = source.core.map((c) => resolve(c.item, source.id))
+  }
+  return sets
+}

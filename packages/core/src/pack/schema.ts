@@ -1,0 +1,158 @@
+import { STAGES } from '../model/item.js'
+import { POSITIONS } from '../model/item.js'
+import { BANDS, band, calc, change, evidence, flag, id, item, list, map, numberOrText, object, rule, shares, text, texts, tier, window } from './forms.js'
+
+/** The shape of each kind of file, known by its leading key. */
+export const FILES: Readonly<Record<string, object>> = {
+  tiers: object(
+    ['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'unverified', 'cautions', 'leadOrder', 'burdenCost', 'priorBands', 'mayBePregnant'],
+    {
+      id,
+      version: { type: 'string', pattern: '^\\d+\\.\\d+\\.\\d+$' },
+      cautions: texts,
+      tiers: list(
+        object(['id', 'name', 'hours', 'holes', 'tooLate', 'meaning', 'review', 'safetyNet'], {
+          id: tier,
+          name: text,
+          hours: { type: ['number', 'null'] },
+          holes: { type: 'integer' },
+          tooLate: { type: 'number', minimum: 1 },
+          meaning: text,
+          review: text,
+          safetyNet: text,
+          safetyNetChild: text,
+          to: id,
+          callAgain: { type: 'number', exclusiveMinimum: 0 },
+        }),
+      ),
+      destinations: list(
+        object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) }),
+      ),
+      actions: list(object(['id', 'text', 'print'], { id, text, print: texts })),
+      scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),
+      sets: map(texts),
+      unverified: texts,
+      everyLetter: texts,
+      leadOrder: texts,
+      priorBands: object(BANDS, Object.fromEntries(BANDS.map((word) => [word, shares]))),
+      burdenCost: { type: 'number', exclusiveMinimum: 0 },
+      mayBePregnant: object(['item', 'values'], { item: id, values: texts }),
+      stopRules: list(object(['when', 'then'], { when: text, then: text })),
+      normSchools: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
+    },
+  ),
+  region: object(['region'], {
+    region: object(['id', 'name', 'side', 'core', 'stops', 'minimum', 'complaint'], {
+      id,
+      name: text,
+      side: { type: 'boolean' },
+      figure: list(object(['view', 'x', 'y'], { view: { enum: ['front', 'back'] }, x: { type: 'number' }, y: { type: 'number' } })),
+      ages: object([], { from: { type: 'number' }, under: { type: 'number' } }),
+      ordinary: map({ type: 'number' }),
+      core: list(
+        object(['item', 'seconds', 'why', 'key'], {
+          item: id,
+          seconds: { type: 'number' },
+          why: { enum: ['threat', 'decides', 'common'] },
+          key: text,
+          label: text,
+        }),
+      ),
+      stops: list(object(['id', 'title', 'position', 'advice', 'items'], { id, title: text, position: { enum: POSITIONS }, advice: text, items: texts })),
+      minimum: texts,
+      complaint: list(object(['label', 'item', 'value'], { label: text, item: id, value: text })),
+      sets: map(texts),
+    }),
+  }),
+  items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
+  names: object(['names'], { names: map(text) }),
+  schools: object(['schools'], {
+    schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) })),
+  }),
+  profile: object(['profile'], {
+    profile: object(['choices'], {
+      choices: list(object(['region', 'topic', 'choice'], { region: id, topic: text, choice: text })),
+      windows: object([], { now: window, today: window, days: window, weeks: window, routine: window }),
+      journeyHours: { type: 'number', minimum: 0, maximum: 48 },
+    }),
+  }),
+  calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
+  flags: object(['flags'], { for: texts, flags: list(flag) }),
+  groups: object(['groups'], {
+    for: texts,
+    groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })),
+  }),
+  holds: object(['holds'], {
+    for: texts,
+    holds: list(
+      object(['id', 'title', 'when', 'stops', 'allowed', 'reason'], { id, title: text, when: rule, stops: texts, allowed: text, reason: text, source: text }),
+    ),
+  }),
+  modifiers: object(['modifiers'], {
+    for: texts,
+    modifiers: list(
+      object(['id', 'title', 'when', 'effect', 'source'], {
+        id,
+        title: text,
+        classes: texts,
+        concepts: texts,
+        when: rule,
+        effect: {
+          anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier }), object(['says'], { says: text })],
+        },
+        source: text,
+      }),
+    ),
+  }),
+  pathways: object(['pathways'], {
+    pathways: list(
+      object(['id', 'title', 'concepts', 'first'], {
+        id,
+        title: text,
+        concepts: texts,
+        first: text,
+        then: text,
+        pregnant: text,
+        review: text,
+        clock: object(['title', 'hours', 'from'], { title: text, hours: { type: 'number', exclusiveMinimum: 0 }, from: { enum: ['onset', 'injury', 'seen'] } }),
+        source: text,
+      }),
+    ),
+  }),
+  lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs', 'patterns', 'cordSigns', 'severalNerves'], {
+    lesions: list(
+      object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], {
+        id: text,
+        name: text,
+        kind: { enum: ['root', 'plexus', 'nerve'] },
+        limb: { enum: ['arm', 'leg'] },
+        expected: texts,
+        shared: texts,
+      }),
+    ),
+    neighbouringRoots: list({ ...texts, minItems: 2, maxItems: 2 }),
+    ties: list(object(['between', 'next', 'reading'], { between: { ...texts, minItems: 2, maxItems: 2 }, next: texts, reading: text })),
+    pointers: list(object(['add', 'to'], { item: text, value: text, calc: text, add: { type: 'number' }, to: texts })),
+    quick: object(['arm', 'leg'], { arm: texts, leg: texts }),
+    patterns: texts,
+    cordSigns: texts,
+    severalNerves: object(['name', 'meaning'], { name: text, meaning: text }),
+    readAs: list(object(['item', 'as', 'lost', 'severe'], { item: text, as: text, lost: { type: 'number' }, severe: { type: 'number' } })),
+  }),
+  phrases: object(['phrases'], { for: texts, phrases: list(object(['id', 'says'], { id, says: text, covers: { ...texts, minItems: 1 }, when: rule })) }),
+  conditions: object(['conditions'], {
+    for: texts,
+    conditions: list(
+      object(['id', 'name', 'picture', 'prior', 'defaultTier'], {
+        id,
+        name: text,
+        picture: text,
+        prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }),
+        gate: rule,
+        evidence: list(evidence),
+        defaultTier: tier,
+        tierNote: text,
+      }),
+    ),
+  }),
+}

@@ -1,0 +1,64 @@
+import { normalMeaning } from './normalMeaning.js'
+import { TIERS, type Tier } from '../model/tier.js'
+import { type Item } from '../model/item.js'
+import { type Pack } from './pack.js'
+import type { Lesions } from './nerves.js'
+
+export const NO_LESIONS: Lesions = {
+  lesions: [],
+  neighbouringRoots: [],
+  ties: [],
+  pointers: [],
+  quick: { arm: [], leg: [] },
+  readAs: [],
+  patterns: [],
+  cordSigns: [],
+}
+
+/** What earlier versions had built in and a pack now says itself. */
+const TOO_LATE: Readonly<Record<Tier, number>> = { now: 20, today: 10, days: 5, weeks: 5, routine: 5, here: 5 }
+const BUILT_IN: Pick<Pack, 'leadOrder' | 'burdenCost' | 'mayBePregnant'> = {
+  leadOrder: ['V', 'N', 'I', 'F', 'T', 'B', 'C', 'P', 'S'],
+  burdenCost: 0.05,
+  mayBePregnant: { item: 'patient.pregnant', values: ['possible', 'yes', 'postpartum-6w'] },
+}
+const PATTERNS = ['cord', 'cauda', 'gbs', 'stocking', 'mixed', 'arm-plexus', 'thigh-plexus', 'motor-neurone', 'muscle', 'junction', 'brain']
+const NERVES_BUILT_IN: Pick<Lesions, 'patterns' | 'cordSigns' | 'severalNerves'> = {
+  patterns: PATTERNS.map((pattern) => `calc.pattern-${pattern}`),
+  cordSigns: ['neck.calc.umn', 'back.calc.umn'],
+  severalNerves: {
+    name: 'Several single nerves',
+    meaning: 'Vasculitis until shown otherwise: skin, urine, CRP, and the nerves of the other limbs.',
+  },
+}
+/** The tier that an earlier condition's text began with ("days if first"). */
+const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier)) ?? 'here'
+
+/**
+ * A pack stored by an earlier version, with what that version did not know yet left empty: a signed examination is judged with its own
+ * pack for as long as it is kept. Rules and findings are never touched, so the verdict stays what it was.
+ */
+export function upgradePack(stored: Pack): Pack {
+  return {
+    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
+    tiers: stored.tiers.map((tier) => filled({ tooLate: TOO_LATE[tier.id] }, tier)),
+    lesions: filled(NERVES_BUILT_IN, stored.lesions ?? NO_LESIONS),
+    regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
+    items: stored.items.map((item) => withMeaning(filled({ lost: [], also: [], carried: item.scope === 'patient', askedAlone: false }, item))),
+    modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),
+    // Before every joint had its own, all schools were of the knee.
+    schools: stored.schools.map((school) => filled({ region: 'knee', chosen: school.default, switches: [] }, school)),
+    calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
+    flags: stored.flags.map((flag) => filled({ also: [] }, flag)),
+    conditions: stored.conditions.map((condition) => ({ ...filled({ also: [] }, condition), defaultTier: tierOf(condition.defaultTier) })),
+  }
+}
+
+/**
+ * A pack of before "normal" was a value of its own: what the key for normal writes follows today's rule. Its words for "not done" stay plain
+ * words, for its rules were written for them.
+ */
+const withMeaning = (item: Item): Item => ((item as Partial<Item>).gaps === undefined ? { ...item, gaps: [], ...normalMeaning(item, {}) } : item)
+
+/** What was stored stands; what it does not say is taken from the defaults. */
+const filled = <T>(defaults: Partial<T>, stored: T): T => ({ ...defaults, ...stored })

@@ -1,0 +1,5 @@
+/** What reviews a pack: for commands and tests, never for the application. */
+export { lintPack, lintRegion } from './lint.js'
+export { searchFlags } from './proveFlags.js'
+export { packReport, type RegionReport } from './packReport.js'
+export { WitnessSearch, type Witness } from './witness.js'

@@ -1,0 +1,90 @@
+import { itemsOfLeaf, leavesOf } from '../rules/leaves.js'
+import { rulesOf } from '../pack/rulesOf.js'
+import { localChoices } from '../pack/profile.js'
+import type { Certainty, Item } from '../model/item.js'
+import type { Pack, RegionPack } from '../pack/pack.js'
+import { viewOf } from '../pack/view.js'
+import { judge } from '../judge/judge.js'
+import { judgedSides } from '../judge/judgedSides.js'
+import { examinedNormal } from '../record/examinedNormal.js'
+
+/** What a reviewer wants to know of one region before reading it. */
+export interface RegionReport {
+  readonly region: string
+  readonly depths: Readonly<Record<Item['depth'], number>>
+  /** Core items by stage. */
+  readonly coreByStage: Readonly<Record<string, number>>
+  readonly coreSeconds: number
+  readonly flags: number
+  /** Flags that are neither met nor open once the whole core is normal. */
+  readonly excludedByCore: number
+  readonly openAfterCore: readonly string[]
+  readonly figures: Readonly<Record<Certainty, number>>
+  readonly unchecked: number
+  readonly unverified: number
+  readonly unsourced: readonly string[]
+  /** Matters on which practice differs, those that a local choice can switch in the rules, and what is chosen here. */
+  readonly schools: { readonly all: number; readonly switching: number; readonly local: readonly string[] }
+  /** Items of the region that no rule, prompt or derivation names. */
+  readonly unused: readonly string[]
+}
+
+const AT = '2026-01-15T09:00:00.000Z'
+
+export const packReport = (pack: Pack): RegionReport[] => pack.regions.map((region) => regionReport(viewOf(pack, region.id), region.id))
+
+function regionReport(view: RegionPack, id: string): RegionReport {
+  const own = view.items.filter((item) => item.owner === id || item.depth === 'core' || item.depth === 'prompted')
+  const core = view.items.filter((item) => item.depth === 'core')
+  const figures = own.flatMap((item) => item.accuracy)
+  const open = openAfterCore(view, id)
+  const named = namesIn(view)
+  return {
+    region: id,
+    depths: { core: 0, prompted: 0, 'on-demand': 0, card: 0, ...countBy(own, (item) => item.depth) },
+    coreByStage: countBy(core, (item) => item.stage),
+    coreSeconds: core.reduce((sum, item) => sum + item.seconds, 0),
+    flags: view.flags.length,
+    excludedByCore: view.flags.length - open.length,
+    openAfterCore: open,
+    figures: { review: 0, study: 0, expert: 0, ...countBy(figures, (figure) => figure.certainty) },
+    unchecked: figures.filter((figure) => !figure.checked).length,
+    unverified: figures.filter((figure) => figure.unverified).length,
+    unsourced: own.filter((item) => item.accuracy.some((figure) => figure.source.trim() === '')).map((item) => item.id),
+    schools: {
+      all: view.schools.length,
+      switching: view.schools.filter((one) => one.switches.length > 0).length,
+      local: localChoices(view.schools, id).map((one) => `${one.topic}: ${one.chosen}`),
+    },
+    unused: own.filter((item) => item.depth === 'on-demand' && item.derive === undefined && !named.has(item.id)).map((item) => item.id),
+  }
+}
+
+function openAfterCore(view: RegionPack, id: string): string[] {
+  let made = 0
+  const newId = (): string => `01920000-0000-7000-8000-${String(++made).padStart(12, '0')}`
+  const entries = examinedNormal(view, ['card', 'core'], { by: 'report', at: AT, newId })
+  const known = [
+    ...Object.entries({ 'patient.bmi': 25, ...view.regions[0].ordinary }).map(([item, value]) => ({ item, value })),
+    { item: 'story.onset-at', value: '2025-12-24T09:00:00.000Z' },
+  ].map((one) => ({ id: newId(), side: 'none' as const, state: 'examined' as const, by: 'report', at: '2026-01-15T08:59:00.000Z', ...one }))
+  const [side = 'right'] = judgedSides(view, { region: id, sides: ['right'] })
+  const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AT, entries: [...entries, ...known] })
+  return [...verdict.openFlags, ...verdict.flags.filter((flag) => flag.tier !== 'here')].map((flag) => flag.id)
+}
+
+/** Ids that rules, prompts, stops of holds and derivations name. */
+function namesIn(view: RegionPack): ReadonlySet<string> {
+  const leaves = rulesOf(view).flatMap(([, rule]) => leavesOf(rule))
+  const names = new Set(leaves.flatMap((leaf) => (leaf.type === 'all-examined' ? leaf.items : itemsOfLeaf(leaf))))
+  for (const group of view.groups) group.ask.forEach((id) => names.add(id))
+  for (const hold of view.holds) hold.stops.forEach((id) => names.add(id))
+  for (const item of view.items) for (const path of Object.values(item.derive?.from ?? {})) names.add(path.replace(/^other\((.*)\)$/, '$1'))
+  return names
+}
+
+function countBy<S>(things: readonly S[], key: (thing: S) => string): Record<string, number> {
+  const counts: Record<string, number> = {}
+  for (const thing of things) counts[key(thing)] = (counts[key(thing)] ?? 0) + 1
+  return counts
+}

@@ -1,0 +1,189 @@
+import { oncePer } from '../model/oncePer.js'
+import type { Comparator, Leaf, RuleNode, Term } from './rule.js'
+
+/** A rule as it is written in YAML: a leaf in words, or one of the five structure keys. */
+export type RuleSource =
+  | string
+  | { readonly all: readonly RuleSource[] }
+  | { readonly any: readonly RuleSource[] }
+  | { readonly not: RuleSource }
+  | { readonly proven: RuleSource }
+  | { readonly atLeast: { readonly n: number; readonly of: readonly RuleSource[] } }
+
+/** What a name in a rule stands for. Supplied by the compiler, which knows every id of the pack. */
+export interface Names {
+  resolve(path: string): { kind: 'item'; item: string; qualifier?: string } | { kind: 'calc'; calc: string } | undefined
+  set(name: string): readonly string[] | undefined
+  flag(id: string): boolean
+  hold(id: string): boolean
+}
+
+export class RuleError extends Error {
+  override readonly name = 'RuleError'
+  constructor(
+    readonly code: 'rule-syntax' | 'unknown-name',
+    message: string,
+    readonly cure: string,
+  ) {
+    super(message)
+  }
+}
+
+/**
+ * Reads a rule of the pack.
+ * @param self id of the flag or hold that owns the rule; `any-flag` compares with it
+ * @throws RuleError `rule-syntax` or `unknown-name`, with a sentence that says how to mend it
+ * @example parseRule({ all: ['story.trauma', 'patient.age-years >= 55'] }, names, 'knee.calc.ottawa')
+ */
+export function parseRule(source: RuleSource, names: Names, self: string): RuleNode {
+  if (typeof source === 'string') return leafNode(source, names, self)
+  if ('all' in source) return { op: 'all', of: parseMembers(source.all, names, self) }
+  if ('any' in source) return { op: 'any', of: parseMembers(source.any, names, self) }
+  if ('not' in source) return { op: 'not', of: [parseRule(source.not, names, self)] }
+  if ('proven' in source) return { op: 'proven', of: [parseRule(source.proven, names, self)] }
+  if ('atLeast' in source) return { op: 'atLeast', n: source.atLeast.n, of: parseMembers(source.atLeast.of, names, self) }
+  throw new RuleError('rule-syntax', `"${JSON.stringify(source)}" is not a rule`, 'use all, any, not, proven, atLeast or a leaf in words')
+}
+
+/** Every leaf of one region is read once, however many rules use it; only `any-flag` means something else for each owner. */
+const leavesRead = oncePer<Names, Map<string, RuleNode>>(() => new Map())
+function leafNode(text: string, names: Names, self: string): RuleNode {
+  const known = leavesRead(names)
+  const held = known.get(text)
+  if (held) return held
+  const node: RuleNode = { op: 'leaf', leaf: parseLeaf(text, names, self) }
+  if (!text.includes('any-flag')) known.set(text, node)
+  return node
+}
+
+/** A leaf that names a `$set` stands for one leaf for each member, so it may only stand in a list. */
+function parseMembers(members: readonly RuleSource[], names: Names, self: string): RuleNode[] {
+  const parsed: RuleNode[] = []
+  for (const member of members) {
+    const set = typeof member === 'string' && member.includes('$') ? /\$[a-z-]+(?:\.[a-z-]+)*/.exec(member)?.[0] : undefined
+    if (set === undefined || typeof member !== 'string' || member.startsWith('all-examined')) {
+      parsed.push(parseRule(member, names, self))
+      continue
+    }
+    const ids = names.set(set)
+    if (!ids) throw new RuleError('unknown-name', `the set "${set}" is not defined`, 'define it under sets in pack.yaml or the region')
+    for (const id of ids) parsed.push(parseRule(member.replace(set, id), names, self))
+  }
+  return parsed
+}
+
+const OPERATOR = /\s*(!=|<=|>=|=|<|>)\s+|\s+(in|has-any|has-all|has)\s+/
+const CALL = /^([a-z-]+)\((.*)\)$/
+const TERM_FUNCTIONS = ['other', 'diff', 'deficit', 'gap', 'worst', 'change'] as const
+
+function parseLeaf(text: string, names: Names, self: string): Leaf {
+  const trimmed = text.trim()
+  if (trimmed === 'always') return { type: 'always', text: trimmed }
+  const outer = CALL.exec(trimmed)
+  if (outer?.[1] === 'either' || outer?.[1] === 'both') {
+    const inner = parseLeaf(outer[2] ?? '', names, self)
+    if (inner.type !== 'compare' && inner.type !== 'calc')
+      throw new RuleError('rule-syntax', `${outer[1]}() takes a comparison, not "${outer[2] ?? ''}"`, 'compare an item')
+    return { ...inner, text: trimmed, over: outer[1] }
+  }
+  const compared = OPERATOR.exec(trimmed)
+  if (compared)
+    return comparison(
+      trimmed,
+      trimmed.slice(0, compared.index),
+      (compared[1] ?? compared[2]) as Comparator,
+      trimmed.slice(compared.index + compared[0].length),
+      names,
+    )
+  if (outer) return stateLeaf(trimmed, outer[1] ?? '', splitList(outer[2] ?? ''), names, self)
+  return comparison(trimmed, trimmed, 'is', '', names)
+}
+
+function comparison(text: string, left: string, cmp: Comparator, right: string, names: Names): Leaf {
+  const operand = cmp === 'is' ? [] : parseOperand(right)
+  const call = CALL.exec(left)
+  if (!call) {
+    const found = names.resolve(left)
+    if (!found) throw unknownName(left, text)
+    if (found.kind === 'calc') return { type: 'calc', text, over: 'this', calc: found.calc, cmp, operand }
+    return { type: 'compare', text, over: 'this', term: term('value', found), cmp, operand }
+  }
+  const fn = TERM_FUNCTIONS.find((name) => name === call[1])
+  if (!fn) throw new RuleError('rule-syntax', `"${call[1] ?? ''}" is not a function of a leaf, in "${text}"`, `use one of ${TERM_FUNCTIONS.join(', ')}`)
+  const args = splitList(call[2] ?? '')
+  const window = fn === 'change' ? hoursOf(args[1], text) : {}
+  const [first, ...more] = (fn === 'change' ? args.slice(0, 1) : args).map((path) => itemPath(path, text, names))
+  if (!first) throw unknownName('', text)
+  return {
+    type: 'compare',
+    text,
+    over: 'this',
+    term: { ...term(fn, first), ...(more.length ? { more: more.map((m) => m.item) } : {}), ...window },
+    cmp,
+    operand,
+  }
+}
+
+/** How far back a comparison with an earlier check looks: `48h`, `7d`. */
+function hoursOf(written: string | undefined, text: string): { readonly window?: number } {
+  if (written === undefined) return {}
+  const [, count, unit] = /^(\d+)([hd])$/.exec(written) ?? []
+  if (count === undefined) throw new RuleError('rule-syntax', `"${written}" is no time, in "${text}"`, 'write hours or days: 48h, 7d')
+  return { window: Number(count) * (unit === 'd' ? 24 : 1) }
+}
+
+function stateLeaf(text: string, fn: string, args: readonly string[], names: Names, self: string): Leaf {
+  const first = args[0] ?? ''
+  switch (fn) {
+    case 'weak':
+    case 'differs':
+      return { type: fn, text, item: itemPath(first, text, names).item }
+    case 'unseen':
+    case 'not-valid':
+      return { type: fn, text, item: itemPath(first, text, names).item }
+    case 'rechecked':
+      return { type: fn, text, item: itemPath(first, text, names).item, ...hoursOf(args[1], text) }
+    case 'could-not':
+      return { type: 'could-not', text, item: itemPath(first, text, names).item, ...(args[1] ? { reason: args[1] } : {}) }
+    case 'all-examined': {
+      const items = names.set(first)
+      if (!items) throw new RuleError('unknown-name', `the set "${first}" is not defined, in "${text}"`, 'define the set')
+      return { type: 'all-examined', text, items }
+    }
+    case 'flag':
+    case 'inPlay':
+      if (!names.flag(first)) throw unknownName(first, text)
+      return { type: fn === 'flag' ? 'flag' : 'in-play', text, ref: first }
+    case 'hold':
+      if (!names.hold(first)) throw unknownName(first, text)
+      return { type: 'hold', text, ref: first }
+    case 'any-flag':
+      return { type: 'any-flag', text, self }
+    default:
+      throw new RuleError('rule-syntax', `"${fn}" is not a word of the rule language, in "${text}"`, 'see docs/rules.md for the words a leaf may use')
+  }
+}
+
+function itemPath(path: string, text: string, names: Names): { item: string; qualifier?: string } {
+  const found = names.resolve(path)
+  if (!found || found.kind === 'calc') throw unknownName(path, text)
+  return found
+}
+
+const term = (fn: Term['fn'], path: { item: string; qualifier?: string }): Term => ({
+  fn,
+  item: path.item,
+  ...(path.qualifier === undefined ? {} : { qualifier: path.qualifier }),
+})
+
+const unknownName = (name: string, text: string): RuleError =>
+  new RuleError('unknown-name', `"${name}" in "${text}" is no item, qualifier, calculated value, flag or hold of this pack`, 'correct the id, or define it')
+
+function parseOperand(text: string): string[] {
+  const set = /^\{(.*)\}$/.exec(text.trim())
+  return set ? splitList(set[1] ?? '') : [unquote(text.trim())]
+}
+
+const splitList = (text: string): string[] => (text.match(/"[^"]*"|[^,]+/g) ?? []).map((part) => unquote(part.trim())).filter((part) => part !== '')
+
+const unquote = (text: string): string => (text.length > 1 && text.startsWith('"') && text.endsWith('"') ? text.slice(1, -1) : text)

@@ -1,0 +1,85 @@
+import type { Calc } from './calc.js'
+import type { Compiled, Context, Rungs } from './runtime.js'
+import type { Interval } from '../model/interval.js'
+import { NO, UNKNOWN, YES, type T } from './truth.js'
+
+export interface ReadyLevel {
+  readonly points: number
+  readonly rule: Compiled
+}
+
+/** A calculated value ready to work out: a truth, a ladder tried from the top, or a score of components. Each is remembered for the phase. */
+export class ReadyCalc {
+  readonly when: Compiled | undefined
+  readonly validWhen: Compiled | undefined
+  readonly ladder: readonly { readonly value: string; readonly rule: Compiled }[]
+  /** The components of a score, each with its levels; a part that stands alone has one. */
+  readonly points: readonly (readonly ReadyLevel[])[]
+
+  /** @param at its place among the calcs of the view: where its answers are remembered */
+  constructor(
+    readonly calc: Calc,
+    private readonly at: number,
+    ready: (rule: NonNullable<Calc['when']>) => Compiled,
+  ) {
+    this.when = calc.when && ready(calc.when)
+    this.validWhen = calc.validWhen && ready(calc.validWhen)
+    this.ladder = calc.ladder.map((rung) => ({ value: rung.value, rule: ready(rung.when) }))
+    this.points = componentsOf(calc.points.map(({ points, when, oneOf }) => ({ points, oneOf, rule: ready(when) })))
+  }
+
+  truth(context: Context, side: number): T {
+    const valid = this.validWhen ? this.validWhen.run(context, side) : YES
+    const truth = valid === NO ? UNKNOWN : (this.when?.run(context, side) ?? UNKNOWN)
+    return valid === UNKNOWN && truth !== YES ? UNKNOWN : truth
+  }
+
+  /** A score as a range: what is known for certain, and what the unknown parts could still add or take away. */
+  range(context: Context, side: number): Interval {
+    return (context.memory.scores[this.at * 3 + side] ??= this.addUp(context, side))
+  }
+
+  private addUp(context: Context, side: number): Interval {
+    let low = 0
+    let high = 0
+    for (const levels of this.points) {
+      let [least, most, isKnown] = [0, 0, false]
+      for (const { points, rule } of levels) {
+        const truth = rule.run(context, side)
+        if (truth === YES && !isKnown) [least, most, isKnown] = [points, points, true]
+        if (truth !== UNKNOWN || isKnown) continue
+        least = Math.min(least, points)
+        most = Math.max(most, points)
+      }
+      low += least
+      high += most
+    }
+    return { low, high }
+  }
+
+  /** Where a ladder stops, tried from the top. */
+  rungs(context: Context, side: number): Rungs {
+    return (context.memory.ladders[this.at * 3 + side] ??= this.climbDown(context, side))
+  }
+
+  private climbDown(context: Context, side: number): Rungs {
+    const possible: string[] = []
+    for (const { value, rule } of this.ladder) {
+      const truth = rule.run(context, side)
+      if (truth === NO) continue
+      possible.push(value)
+      if (truth === YES) return { possible, mayFall: false }
+    }
+    return { possible, mayFall: true }
+  }
+}
+
+/** Levels of one component together, in the order written. */
+function componentsOf(parts: readonly (ReadyLevel & { readonly oneOf: number | undefined })[]): (readonly ReadyLevel[])[] {
+  const components = new Map<string, ReadyLevel[]>()
+  parts.forEach((part, at) => {
+    const key = part.oneOf === undefined ? `alone ${String(at)}` : `one of ${String(part.oneOf)}`
+    components.set(key, [...(components.get(key) ?? []), part])
+  })
+  return [...components.values()]
+}
