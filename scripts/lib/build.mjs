@@ -3,6 +3,8 @@ import { ROOT, onceFor, run, stampOf } from './run.mjs'
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
 const CODE = [
+  'packages/contract/src',
+  'packages/contract/tsconfig.json',
   'packages/core/src',
   'packages/core/tsconfig.json',
   'packages/server/src',

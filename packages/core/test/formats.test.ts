@@ -1,13 +1,14 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { EXAMINATION_FILE_SCHEMA, examinationFile, readExamination } from '../src/index.js'
+import { ExaminationFileForm } from '@kneecap-awl/contract'
+import { examinationFile, readExamination } from '../src/index.js'
 import { calm, exam, thePack } from './support.js'
 
 describe('the examination file', () => {
   it('is described by the published schema', () => {
     const published: unknown = JSON.parse(readFileSync(join(import.meta.dirname, '../../../docs/formats/examination.schema.json'), 'utf8'))
-    expect(published).toEqual(JSON.parse(JSON.stringify(EXAMINATION_FILE_SCHEMA)))
+    expect(published).toEqual(JSON.parse(JSON.stringify(ExaminationFileForm)))
   })
   it('is read back as it was written', () => {
     const entries = calm()

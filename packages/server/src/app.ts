@@ -6,12 +6,15 @@ import cookie from '@fastify/cookie'
 import helmet from '@fastify/helmet'
 import rateLimit from '@fastify/rate-limit'
 import fastifyStatic from '@fastify/static'
+import swagger from '@fastify/swagger'
+import { packs as contract } from '@kneecap-awl/contract'
 import addFormats from 'ajv-formats'
 import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify'
 import type pg from 'pg'
 import { accounts } from './accounts/routes.js'
 import { examinations } from './examinations/routes.js'
 import { answerProblems } from './http/problem.js'
+import { serve } from './http/serve.js'
 import { packs } from './packs/routes.js'
 import type { PackShelf } from './packs/service.js'
 import { patients } from './patients/routes.js'
@@ -33,6 +36,7 @@ export interface AppOptions {
 }
 
 const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url))
+const ABOUT = 'What programs and the web application say to the server. A session cookie says who asks; an error is a problem (RFC 9457).'
 const NONCE_MARK = '__CSP_NONCE__'
 
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
@@ -50,15 +54,17 @@ export async function buildApp({ pool, shelf, signInTries = 10, log = false }: A
   await app.register(compress, { global: true })
   await app.register(cookie)
   await app.register(rateLimit, { global: false })
+  await app.register(swagger, { openapi: { openapi: '3.0.3', info: { title: 'Kneecap Awl', description: ABOUT, version: '1' } } })
   await app.register(accounts)
   await app.register(packs)
   await app.register(patients)
   await app.register(examinations)
   await app.register(referrals)
-  app.get('/api/health', async () => {
+  serve(app, contract.health, async () => {
     await pool.query('select 1')
     return { ok: true, pack: shelf.current.hash }
   })
+  serve(app, contract.openApi, async () => app.swagger())
   await serveWeb(app)
   return app
 }

@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto'
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { openDB } from 'idb'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '@kneecap-awl/core'
 import { learnServerTime, serverNow, timeOfFinding } from '../src/api/clock'
@@ -83,6 +84,21 @@ describe('sending what waits on this device', () => {
     server(() => told)
     await expect(sendWaiting(examination)).rejects.toThrow()
     expect(await kept()).toEqual({ waiting: 2, refused: [] })
+  })
+})
+
+describe('what is kept on this device', () => {
+  it('shows a row that can no longer be read as refused, sends the others, and loses neither', async () => {
+    const whole = finding('1')
+    await outbox.add(examination, [whole])
+    const db = await openDB('kneecap-awl', 1)
+    const broken = newId()
+    await db.put('outbox', { id: broken, examination, entry: { id: broken, item: 7 } })
+    db.close()
+    server(() => ({}))
+    await sendWaiting(examination)
+    expect(await kept()).toEqual({ waiting: 0, refused: ['what was kept on this device can no longer be read'] })
+    await outbox.done([broken])
   })
 })
 

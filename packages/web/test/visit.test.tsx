@@ -16,6 +16,7 @@ const pack = thePack()
 const knee = viewOf(pack, 'knee')
 const joint = (more: Partial<ExaminationSummary>): ExaminationSummary => ({
   id: 'the-hip',
+  visit: 'the-visit',
   patientId: 'p',
   patientName: 'Limping Lapwing',
   birthDate: '1970-05-04',

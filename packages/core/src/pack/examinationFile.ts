@@ -1,74 +1,10 @@
+import { ExaminationFileForm } from '@kneecap-awl/contract'
 import { Ajv } from 'ajv'
 import addFormats from 'ajv-formats'
 import type { Pack } from './pack.js'
 import { checkEntries } from './checkEntry.js'
-import { STATES, type Examination } from '../record/entry.js'
+import type { Examination } from '../record/entry.js'
 import type { Fault } from '../model/fault.js'
-
-const scalar = { type: ['string', 'number', 'boolean'] }
-const words = { type: 'array', items: { type: 'string' } }
-
-export const ENTRY_SCHEMA = {
-  type: 'object',
-  required: ['id', 'item', 'side', 'state', 'by', 'at'],
-  additionalProperties: false,
-  properties: {
-    id: { type: 'string', format: 'uuid', description: 'UUID v7; sending the same entry twice stores it once' },
-    item: { type: 'string', minLength: 1, maxLength: 120 },
-    side: { enum: ['right', 'left', 'none'] },
-    state: { enum: STATES },
-    reason: { type: 'string', maxLength: 300 },
-    value: { anyOf: [scalar, words] },
-    qualifiers: { type: 'object', additionalProperties: { anyOf: [scalar, words] } },
-    by: { type: 'string', minLength: 1, maxLength: 120 },
-    at: { type: 'string', format: 'date-time' },
-    device: { type: 'string', maxLength: 120 },
-    deviceAt: { type: 'string', format: 'date-time' },
-    undoes: { type: 'array', maxItems: 400, items: { type: 'string', format: 'uuid' } },
-    settles: { type: 'array', maxItems: 20, items: { type: 'string', format: 'uuid' } },
-    override: {
-      type: 'object',
-      required: ['hold', 'reason'],
-      additionalProperties: false,
-      properties: { hold: { type: 'string' }, reason: { type: 'string', minLength: 1, maxLength: 500 } },
-    },
-    amends: { type: 'string', maxLength: 500 },
-  },
-} as const
-
-/** JSON Schema of an examination file, version 1. Published as docs/formats/examination.schema.json. */
-export const EXAMINATION_FILE_SCHEMA = {
-  $schema: 'http://json-schema.org/draft-07/schema#',
-  title: 'Kneecap Awl examination, version 1',
-  type: 'object',
-  required: ['format', 'version', 'complaint', 'asOf', 'entries'],
-  additionalProperties: false,
-  properties: {
-    format: { const: 'kneecap-awl-examination' },
-    version: { const: 1 },
-    id: { type: 'string' },
-    patient: {
-      type: 'object',
-      additionalProperties: false,
-      properties: { name: { type: 'string' }, birthDate: { type: 'string', format: 'date' }, sex: { type: 'string' }, localNumber: { type: 'string' } },
-    },
-    complaint: {
-      type: 'object',
-      required: ['region', 'sides'],
-      additionalProperties: false,
-      properties: {
-        region: { type: 'string' },
-        sides: { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: ['right', 'left', 'none'] } },
-      },
-    },
-    asOf: { type: 'string', format: 'date-time', description: 'the time that "days since" is counted to' },
-    setting: { enum: ['primary-care', 'emergency'] },
-    pack: { type: 'object', additionalProperties: false, properties: { id: { type: 'string' }, version: { type: 'string' }, hash: { type: 'string' } } },
-    entries: { type: 'array', maxItems: 5000, items: ENTRY_SCHEMA },
-    previous: { type: 'array', maxItems: 5000, items: ENTRY_SCHEMA },
-    signed: { type: 'object', additionalProperties: false, properties: { at: { type: 'string' }, by: { type: 'string' }, hash: { type: 'string' } } },
-  },
-} as const
 
 export interface ExaminationFile extends Examination {
   readonly format: 'kneecap-awl-examination'
@@ -81,7 +17,7 @@ export interface ExaminationFile extends Examination {
 
 const ajv = new Ajv({ allErrors: true, allowUnionTypes: true })
 addFormats.default(ajv)
-const validate = ajv.compile(EXAMINATION_FILE_SCHEMA)
+const validate = ajv.compile<ExaminationFile>(ExaminationFileForm)
 
 /**
  * Reads an examination that came from outside.
@@ -98,7 +34,7 @@ export function readExamination(document: unknown, pack: Pack): { readonly exami
       }))
     return { faults }
   }
-  const examination = document as unknown as ExaminationFile
+  const examination = document
   const region = pack.regions.find((r) => r.id === examination.complaint.region)
   const faults: Fault[] = region
     ? []

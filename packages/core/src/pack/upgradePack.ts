@@ -42,7 +42,7 @@ export function upgradePack(stored: Pack): Pack {
   return {
     ...filled({ ...BUILT_IN, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
     tiers: stored.tiers.map((tier) => filled({ tooLate: TOO_LATE[tier.id] }, tier)),
-    lesions: filled(NERVES_BUILT_IN, stored.lesions ?? NO_LESIONS),
+    lesions: filled(NERVES_BUILT_IN, (stored as Partial<Pack>).lesions ?? NO_LESIONS),
     regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
     items: stored.items.map((item) => withMeaning(filled({ lost: [], also: [], carried: item.scope === 'patient', askedAlone: false }, item))),
     modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),

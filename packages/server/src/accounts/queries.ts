@@ -1,5 +1,5 @@
 import type { Db } from '../db/connect.js'
-import type { Role } from './roles.js'
+import type { Role } from '@kneecap-awl/contract'
 
 export interface Account {
   readonly id: string

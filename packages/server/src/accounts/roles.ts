@@ -1,8 +1,4 @@
-export const ROLES = ['clinician', 'lead', 'admin', 'learner'] as const
-export type Role = (typeof ROLES)[number]
-
-export const ACTIONS = ['read-patients', 'examine', 'sign', 'refer', 'judge', 'read-audit'] as const
-export type Action = (typeof ACTIONS)[number]
+import type { Action, Role } from '@kneecap-awl/contract'
 
 /** Who may do what. The one place where it is said. */
 export const MAY: Readonly<Record<Role, readonly Action[]>> = {

@@ -1,11 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto'
+import { accounts as contract, type Account as PublicAccount, type Action } from '@kneecap-awl/contract'
 import { hash, verify } from '@node-rs/argon2'
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import fp from 'fastify-plugin'
 import { addAudit } from '../audit/queries.js'
 import { HttpProblem } from '../http/problem.js'
+import { serve } from '../http/serve.js'
 import { accountBySession, accountBySignIn, addSession, endSession, type Account } from './queries.js'
-import { may, type Action } from './roles.js'
+import { may } from './roles.js'
 
 const COOKIE = 'awl_session'
 const HOURS = 12
@@ -41,34 +43,34 @@ export const accounts = fp(async (app: FastifyInstance) => {
     }
   })
 
-  const body = {
-    type: 'object',
-    required: ['signIn', 'password'],
-    additionalProperties: false,
-    properties: { signIn: { type: 'string', maxLength: 40 }, password: { type: 'string', maxLength: 200 } },
-  }
-  app.post('/api/session', { schema: { body }, config: { rateLimit: { max: app.signInTries, timeWindow: '1 minute' } } }, async (request, reply) => {
-    const { signIn, password } = request.body as { signIn: string; password: string }
-    const account = await accountBySignIn(app.pool, signIn.trim().toLowerCase())
-    const right = await verify(account?.passwordHash ?? decoy, password)
-    if (!account || !right) {
-      await addAudit(app.pool, { site: account?.site ?? null, account: account?.id ?? null, action: 'sign-in refused' })
-      throw new HttpProblem(401, 'not-signed-in', 'That name and password do not fit together.')
-    }
-    const token = randomBytes(32).toString('base64url')
-    await addSession(app.pool, tokenHash(token), account.id, HOURS)
-    await addAudit(app.pool, { site: account.site, account: account.id, action: 'signed in' })
-    return reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 }).send({ account: publicAccount(account) })
-  })
-  app.get('/api/session', async (request) => ({ account: request.account ? publicAccount(request.account) : null }))
-  app.delete('/api/session', async (request, reply) => {
+  serve(
+    app,
+    contract.signIn,
+    async ({ body: { signIn, password }, reply }) => {
+      const account = await accountBySignIn(app.pool, signIn.trim().toLowerCase())
+      const right = await verify(account?.passwordHash ?? decoy, password)
+      if (!account || !right) {
+        await addAudit(app.pool, { site: account?.site ?? null, account: account?.id ?? null, action: 'sign-in refused' })
+        throw new HttpProblem(401, 'not-signed-in', 'That name and password do not fit together.')
+      }
+      const token = randomBytes(32).toString('base64url')
+      await addSession(app.pool, tokenHash(token), account.id, HOURS)
+      await addAudit(app.pool, { site: account.site, account: account.id, action: 'signed in' })
+      reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 })
+      return { account: publicAccount(account) }
+    },
+    { config: { rateLimit: { max: app.signInTries, timeWindow: '1 minute' } } },
+  )
+  serve(app, contract.readSession, async ({ account }) => ({ account: account && publicAccount(account) }))
+  serve(app, contract.signOut, async ({ request, reply }) => {
     const token = request.cookies[COOKIE]
     if (token) await endSession(app.pool, tokenHash(token))
-    return reply.clearCookie(COOKIE, { path: '/' }).code(204).send()
+    reply.clearCookie(COOKIE, { path: '/' })
+    return null
   })
 })
 
 /** Whether an Origin header names this server. A page that hides where it comes from (`null`, nothing, or what is no address) does not. */
 const isFrom = (origin: string, host: string | undefined): boolean => URL.canParse(origin) && new URL(origin).host === host
 
-const publicAccount = ({ id, name, role, signIn, siteName, zone }: Account): object => ({ id, name, role, signIn, site: siteName, zone })
+const publicAccount = ({ id, name, role, signIn, siteName, zone }: Account): PublicAccount => ({ id, name, role, signIn, site: siteName, zone })

@@ -1,19 +1,14 @@
 import { checkEntries, hasLetters, isDecided, isReason, isSameEntry, LEAST_WORDS, plainEntry, type Entry, type Fault, type Pack } from '@kneecap-awl/core'
+import type { Outcome } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
 import { badInput, HttpProblem } from '../http/problem.js'
 import { addEntries, entriesById, timesOf, type ExaminationRow } from './queries.js'
 
-/** Entries as a device sends them. */
-export interface SentEntries {
+/** Entries as a device sends them, with the time by the clock that stamped them, as they were sent. */
+interface SentEntries {
   readonly entries: readonly Entry[]
-  /** The time by the clock that the entries were stamped with, as they were sent. */
   readonly sentAt?: string
 }
-
-/** What became of one entry that was sent. */
-export type Outcome =
-  | { readonly id: string; readonly state: 'stored' | 'already'; readonly at: string }
-  | { readonly id: string; readonly state: 'refused'; readonly reason: string }
 
 /** A clock that is off by less says nothing: the way to the server takes a moment too. Expert. */
 const CLOCK_TOLERANCE_MS = 5000

@@ -1,29 +1,8 @@
-import type { Entry, Side } from '@kneecap-awl/core'
+import type { DeskPage, ExaminationDetail, ExaminationSummary } from '@kneecap-awl/contract'
+import type { Entry } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
-export interface ExaminationRow {
-  readonly id: string
-  /** The joint of this visit that was examined first. */
-  readonly visit: string
-  readonly patientId: string
-  readonly patientName: string
-  readonly birthDate: string
-  readonly region: string
-  readonly sides: Side[]
-  readonly setting: 'primary-care' | 'emergency'
-  readonly startedAt: string
-  readonly startedBy: string
-  readonly packHash: string
-  readonly signedAt: string | null
-  readonly signedBy: string | null
-  readonly discardedAt: string | null
-  readonly discardReason: string
-  readonly floor: string | null
-  readonly ceiling: string | null
-  /** What counts: the floor, or what a clinician set in its place. */
-  readonly priority: string | null
-  readonly verdictKind: 'signed' | 'amended' | null
-}
+export type ExaminationRow = ExaminationSummary
 
 const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
@@ -79,7 +58,7 @@ export async function listedExaminations(db: Db, { state, search, region, limit,
 export async function countListed(
   db: Db,
   { state, search, region }: Pick<DeskList, 'state' | 'search' | 'region'>,
-): Promise<{ readonly total: number; readonly oldest: { readonly id: string; readonly patientName: string; readonly startedAt: string } | null }> {
+): Promise<Pick<DeskPage, 'total' | 'oldest'>> {
   const { rows } = await db.query<{ total: number; id: string; patientName: string; startedAt: string }>(
     `select count(*) over ()::int as total, e.id, p.name as "patientName", to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt"
      from examination e join patient p on p.id = e.patient_id where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
@@ -222,11 +201,8 @@ export async function addVerdict(db: Db, v: NewVerdict): Promise<void> {
   )
 }
 
-export async function lastVerdict(
-  db: Db,
-  examination: string,
-): Promise<{ readonly recordHash: string; readonly floor: string; readonly ceiling: string; readonly kind: string } | undefined> {
-  const { rows } = await db.query<{ recordHash: string; floor: string; ceiling: string; kind: string }>(
+export async function lastVerdict(db: Db, examination: string): Promise<ExaminationDetail['verdict'] | undefined> {
+  const { rows } = await db.query<NonNullable<ExaminationDetail['verdict']>>(
     'select record_hash as "recordHash", floor, ceiling, kind from verdict where examination_id = $1 order by at desc limit 1',
     [examination],
   )

@@ -15,6 +15,7 @@ import {
   type Pack,
   type ShownVerdict,
 } from '@kneecap-awl/core'
+import type { DeskPage } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
@@ -65,11 +66,7 @@ function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[
 }
 
 /** One page of a list of the desk, with how many there are in all. */
-export async function deskPage(
-  db: Db,
-  shelf: PackShelf,
-  list: DeskList,
-): Promise<{ readonly total: number; readonly oldest: Awaited<ReturnType<typeof countListed>>['oldest']; readonly examinations: readonly ExaminationRow[] }> {
+export async function deskPage(db: Db, shelf: PackShelf, list: DeskList): Promise<DeskPage> {
   const { total, oldest } = await countListed(db, list)
   return { total, oldest, examinations: await withRange(db, shelf, await listedExaminations(db, list)) }
 }

@@ -1,3 +1,4 @@
+import type { AddedJoint } from '@kneecap-awl/contract'
 import { carriedEntries, type Entry, type Pack } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
@@ -6,13 +7,6 @@ import type { PackShelf } from '../packs/service.js'
 import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
 import { keepEntries } from './entries.js'
 import { checkSides, loadExamination, withRange } from './service.js'
-
-export interface AddedJoint {
-  readonly region: string
-  readonly sides: readonly string[]
-  /** Whether it began with the same event, so that the story holds for it as well. */
-  readonly sameEvent: boolean
-}
 
 /**
  * Adds another joint to the visit of an examination: the same patient, setting, pack and time, with what need not be asked again.

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { Ajv } from 'ajv'
 import { compilePack, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
@@ -18,6 +19,31 @@ export function readContent(folder = CONTENT): SourceFile[] {
 
 /** The pack that ships with this version. @throws PackError when the content has a fault */
 export const shippedPack = (): Pack => compilePack(readContent())
+
+/**
+ * What a stored pack must have to be judged with, whichever version wrote it.
+ * @throws Error when it is not one: the record that needs it must not be judged with something else
+ */
+function storedPack(compiled: unknown, hash: string): Pack {
+  if (!isStoredPack(compiled) || compiled.hash !== hash) throw new Error(`the stored content pack ${hash} is damaged: ${ajv.errorsText(isStoredPack.errors)}`)
+  return compiled
+}
+const ajv = new Ajv()
+const things = { type: 'array', items: { type: 'object', required: ['id'] } }
+const LISTS = ['tiers', 'destinations', 'actions', 'scales', 'regions', 'items', 'calcs', 'flags', 'groups', 'holds', 'modifiers', 'conditions'] as const
+const isStoredPack = ajv.compile<Pack>({
+  type: 'object',
+  required: ['id', 'version', 'hash', 'schools', 'sets', 'cautions', ...LISTS],
+  properties: {
+    id: { type: 'string' },
+    version: { type: 'string' },
+    hash: { type: 'string', pattern: '^([0-9a-f]{16}|[0-9a-f]{64})$' },
+    schools: { type: 'array' },
+    sets: { type: 'object' },
+    cautions: { type: 'array', items: { type: 'string' } },
+    ...Object.fromEntries(LISTS.map((list) => [list, things])),
+  },
+})
 
 /** Keeps every pack ever used, so that a signed examination can be judged again with its own. */
 export class PackShelf {
@@ -39,8 +65,8 @@ export class PackShelf {
   async byHash(db: Db, hash: string): Promise<Pack | undefined> {
     const held = this.loaded.get(hash)
     if (held) return held
-    const { rows } = await db.query<{ compiled: Pack }>('select compiled from pack where hash = $1', [hash])
-    const pack = rows[0] && upgradePack(rows[0].compiled)
+    const { rows } = await db.query<{ compiled: unknown }>('select compiled from pack where hash = $1', [hash])
+    const pack = rows[0] && upgradePack(storedPack(rows[0].compiled, hash))
     if (pack) this.loaded.set(hash, pack)
     return pack
   }

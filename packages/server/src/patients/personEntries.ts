@@ -1,6 +1,6 @@
 import { ageOn, type Entry } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
-import type { Patient } from './queries.js'
+import type { PatientSummary as Patient } from '@kneecap-awl/contract'
 
 /** Below this age a fraction of a year and the days are told as well. */
 const INFANT_YEARS = 2

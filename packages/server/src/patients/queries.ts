@@ -1,14 +1,5 @@
+import type { Corrected, PatientSummary as Patient } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
-
-export interface Patient {
-  readonly id: string
-  readonly localNumber: string
-  readonly name: string
-  readonly birthDate: string
-  /** Null when nobody asked. */
-  readonly sex: string | null
-  readonly contact: string
-}
 
 const COLUMNS = `id, local_number as "localNumber", name, to_char(birth_date, 'YYYY-MM-DD') as "birthDate", sex, contact`
 
@@ -82,15 +73,6 @@ export async function addCorrection(db: Db, c: NewCorrection): Promise<void> {
     'insert into correction (id, site_id, patient_id, examination_id, field, was, becomes, reason, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
     [c.id, c.site, c.patient ?? null, c.examination ?? null, c.field, c.was, c.becomes, c.reason, c.by],
   )
-}
-
-export interface Corrected {
-  readonly field: string
-  readonly was: string
-  readonly becomes: string
-  readonly reason: string
-  readonly by: string
-  readonly at: string
 }
 
 /** What was corrected of a patient and of the patient's examinations, the newest first. */

@@ -1,23 +1,13 @@
 import { ageOn, hasLetters, isReason, isSamePerson, LEAST_WORDS, localDay, plainText, type Pack } from '@kneecap-awl/core'
+import type { Correction, NewPatient, PatientSummary as Patient } from '@kneecap-awl/contract'
 import { v7 as uuid7 } from 'uuid'
 import type { Account } from '../accounts/queries.js'
 import type { Db } from '../db/connect.js'
 import { keepEntries } from '../examinations/entries.js'
 import { draftsOfPatient } from '../examinations/queries.js'
 import { badInput, HttpProblem, notFound, type FieldFault } from '../http/problem.js'
-import { addCorrection, addPatient, candidates, changePatient, lockNewPatients, nextLocalNumber, patientById, type Patient } from './queries.js'
+import { addCorrection, addPatient, candidates, changePatient, lockNewPatients, nextLocalNumber, patientById } from './queries.js'
 import { personEntries } from './personEntries.js'
-
-export interface NewPatient {
-  readonly name: string
-  readonly birthDate: string
-  readonly sex?: string
-  readonly contact?: string
-  /** Said by whoever has looked at those who may be the same person. */
-  readonly isNew?: boolean
-}
-
-export type Correction = Partial<Pick<NewPatient, 'name' | 'birthDate' | 'sex' | 'contact'>> & { readonly reason: string }
 
 const OLDEST_YEARS = 125
 

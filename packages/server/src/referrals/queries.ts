@@ -1,20 +1,5 @@
+import type { Referral } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
-
-export interface ReferralRow {
-  readonly id: string
-  readonly examinationId: string
-  readonly patientId: string
-  readonly patientName: string
-  readonly destination: string
-  readonly tier: string
-  /** What the sender added to the letter that holds. */
-  readonly added: string | null
-  readonly flaggedAt: string
-  readonly dueAt: string | null
-  readonly lastEvent: string
-  readonly lastEventAt: string
-  readonly lastNote: string
-}
 
 const ISO = `'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
 const SELECT = `select r.id, r.examination_id as "examinationId", r.patient_id as "patientId", p.name as "patientName",
@@ -27,13 +12,13 @@ const SELECT = `select r.id, r.examination_id as "examinationId", r.patient_id a
   left join lateral (select tier, due_at, letter from referral_event where referral_id = r.id and kind = 'changed' order by at desc, id desc limit 1) ch on true`
 
 /** Referrals that nobody has accepted or closed, the one that is due first on top. */
-export async function openReferrals(db: Db): Promise<ReferralRow[]> {
-  const { rows } = await db.query<ReferralRow>(`${SELECT} where ev.kind not in ('closed', 'accepted') order by "dueAt" nulls last limit 100`)
+export async function openReferrals(db: Db): Promise<Referral[]> {
+  const { rows } = await db.query<Referral>(`${SELECT} where ev.kind not in ('closed', 'accepted') order by "dueAt" nulls last limit 100`)
   return rows
 }
 
-export async function referralsOfExamination(db: Db, examination: string): Promise<ReferralRow[]> {
-  const { rows } = await db.query<ReferralRow>(`${SELECT} where r.examination_id = $1 order by r.flagged_at desc`, [examination])
+export async function referralsOfExamination(db: Db, examination: string): Promise<Referral[]> {
+  const { rows } = await db.query<Referral>(`${SELECT} where r.examination_id = $1 order by r.flagged_at desc`, [examination])
   return rows
 }
 

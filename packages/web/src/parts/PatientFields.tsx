@@ -1,3 +1,4 @@
+import type { Sex } from '@kneecap-awl/contract'
 import { Label, TextField } from 'react-aria-components'
 import type { PatientSummary } from '../api/queries'
 import { Input } from './controls'
@@ -8,7 +9,7 @@ export interface PatientTyped {
   readonly name: string
   /** ISO date, or empty. */
   readonly birthDate: string
-  readonly sex: string
+  readonly sex: Sex | ''
   readonly contact: string
 }
 

@@ -1,11 +1,10 @@
+import { SEXES, type Sex } from '@kneecap-awl/contract'
 import { Label } from 'react-aria-components'
 import styled from 'styled-components'
 import { Toggle, ToggleRow } from './controls'
 
-const CHOICES = ['female', 'male', 'other or unknown'] as const
-
 /** Sex at birth, as it was told. Nothing chosen means that nobody asked, which is not the same as unknown. */
-export function SexChoice({ value, onChange }: { readonly value: string; readonly onChange: (value: string) => void }) {
+export function SexChoice({ value, onChange }: { readonly value: Sex | ''; readonly onChange: (value: Sex | '') => void }) {
   return (
     <div>
       <Label id="sex">Sex at birth</Label>
@@ -13,9 +12,9 @@ export function SexChoice({ value, onChange }: { readonly value: string; readonl
         aria-labelledby="sex"
         selectionMode="single"
         selectedKeys={value ? [value] : []}
-        onSelectionChange={(keys) => onChange([...keys].map(String)[0] ?? '')}
+        onSelectionChange={(keys) => onChange(SEXES.find((one) => keys.has(one)) ?? '')}
       >
-        {CHOICES.map((one) => (
+        {SEXES.map((one) => (
           <Toggle key={one} id={one}>
             {one}
           </Toggle>

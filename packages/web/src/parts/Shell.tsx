@@ -3,7 +3,8 @@ import { Link, useNavigate } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Moon, Sun } from 'lucide-react'
 import styled, { useTheme } from 'styled-components'
-import { api } from '../api/http'
+import { accounts } from '@kneecap-awl/contract'
+import { call } from '../api/http'
 import { session } from '../api/queries'
 import { useThemeToggle } from '../theme/ThemeToggle'
 import { Button } from './controls'
@@ -16,7 +17,7 @@ export function Shell({ heading, actions, children }: { readonly heading: ReactN
   const { name } = useTheme()
   const toggle = useThemeToggle()
   const signOut = async (): Promise<void> => {
-    await api('DELETE', '/api/session').catch(() => undefined)
+    await call(accounts.signOut).catch(() => undefined)
     client.clear()
     void navigate('/sign-in')
   }

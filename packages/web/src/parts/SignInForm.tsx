@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { Form, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
-import { api } from '../api/http'
+import { accounts } from '@kneecap-awl/contract'
+import { call } from '../api/http'
 import type { Account } from '../api/queries'
 import { Button, Input } from './controls'
 
@@ -13,7 +14,7 @@ export function SignInForm({ name = '', onSignedIn }: { readonly name?: string; 
   const enter = async (): Promise<void> => {
     setFault('')
     try {
-      const { account } = await api<{ account: Account }>('POST', '/api/session', { signIn, password })
+      const { account } = await call(accounts.signIn, { body: { signIn, password } })
       onSignedIn(account)
     } catch (error) {
       setFault(error instanceof TypeError ? 'The server cannot be reached. Try again.' : (error as Error).message)

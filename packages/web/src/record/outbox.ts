@@ -1,5 +1,7 @@
 import { openDB, type IDBPDatabase } from 'idb'
+import { EntryForm } from '@kneecap-awl/contract'
 import type { Entry } from '@kneecap-awl/core'
+import { Check } from 'typebox/value'
 
 interface Kept {
   readonly id: string
@@ -17,8 +19,17 @@ export interface Refused {
 let opened: Promise<IDBPDatabase> | undefined
 const database = (): Promise<IDBPDatabase> => (opened ??= openDB('kneecap-awl', 1, { upgrade: (db) => void db.createObjectStore('outbox', { keyPath: 'id' }) }))
 
+/** What is kept for an examination. A row that no longer holds an entry is shown as refused, never sent and never lost by itself. */
 const allOf = async (examination: string): Promise<Kept[]> =>
-  ((await (await database()).getAll('outbox')) as Kept[]).filter((one) => one.examination === examination)
+  ((await (await database()).getAll('outbox')) as Kept[]).filter((one) => one.examination === examination).map((one) => (isWhole(one) ? one : damaged(one)))
+
+/** Formats of times and ids are the server's to check: here only the shape is. */
+const isWhole = ({ id, entry }: Kept): boolean => Check(EntryForm, entry) && entry.id === id
+const damaged = (row: Kept): Kept => ({
+  ...row,
+  entry: { id: row.id, item: 'unreadable', side: 'none', state: 'not-examined', by: 'unknown', at: new Date(0).toISOString() },
+  refused: 'what was kept on this device can no longer be read',
+})
 
 async function change(ids: readonly string[], to: (kept: Kept) => Kept): Promise<void> {
   const tx = (await database()).transaction('outbox', 'readwrite')

@@ -1,14 +1,11 @@
+import { examinations, type Outcome } from '@kneecap-awl/contract'
 import type { Entry } from '@kneecap-awl/core'
 import { serverNow } from '../api/clock'
-import { api, ApiProblem } from '../api/http'
+import { ApiProblem, call } from '../api/http'
 import { outbox } from './outbox'
 
 /** Most entries that go to the server at once. */
 export const BATCH = 200
-
-type Outcome =
-  | { readonly id: string; readonly state: 'stored' | 'already'; readonly at: string }
-  | { readonly id: string; readonly state: 'refused'; readonly reason: string }
 
 export interface Sent {
   /** The time under which each entry stands on the server, by its id. */
@@ -31,7 +28,7 @@ export async function sendWaiting(examination: string, onSending: (count: number
     onSending(batch.length)
     for (const outcome of await send(examination, batch)) {
       if (outcome.state === 'refused') refused.push(outcome.id)
-      else times.set(outcome.id, outcome.at)
+      else if (outcome.at) times.set(outcome.id, outcome.at)
     }
   }
 }
@@ -39,7 +36,7 @@ export async function sendWaiting(examination: string, onSending: (count: number
 /** Sends a batch and keeps or lets go of each entry as the server says. */
 async function send(examination: string, batch: readonly Entry[]): Promise<readonly Outcome[]> {
   const outcomes = await outcomesOf(examination, batch)
-  await outbox.refuse(new Map(outcomes.flatMap((one) => (one.state === 'refused' ? [[one.id, one.reason]] : []))))
+  await outbox.refuse(new Map(outcomes.flatMap((one) => (one.state === 'refused' ? [[one.id, one.reason ?? 'refused']] : []))))
   await outbox.done(outcomes.filter((one) => one.state !== 'refused').map((one) => one.id))
   return outcomes
 }
@@ -47,7 +44,7 @@ async function send(examination: string, batch: readonly Entry[]): Promise<reado
 async function outcomesOf(examination: string, batch: readonly Entry[]): Promise<readonly Outcome[]> {
   try {
     const body = { entries: batch, sentAt: new Date(serverNow()).toISOString() }
-    return (await api<{ outcomes: readonly Outcome[] }>('POST', `/api/examinations/${examination}/entries`, body)).outcomes
+    return (await call(examinations.sendEntries, { params: { id: examination }, body })).outcomes
   } catch (error) {
     if (!(error instanceof ApiProblem) || (error.status !== 400 && error.status !== 500)) throw error
     return refusalsOf(examination, batch, error)

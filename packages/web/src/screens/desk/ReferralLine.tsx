@@ -4,7 +4,8 @@ import { Link } from 'react-router'
 import { useQueryClient } from '@tanstack/react-query'
 import { dueState, hasLetters, isCallDue, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { api } from '../../api/http'
+import { referrals } from '@kneecap-awl/contract'
+import { call } from '../../api/http'
 import type { Referral } from '../../api/queries'
 import { Button, Input, Reading, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -65,7 +66,7 @@ function AcceptedBy({ referral, isOpen, onClose }: { readonly referral: Referral
   const client = useQueryClient()
   const accept = async (): Promise<void> => {
     try {
-      await api('POST', `/api/referrals/${referral.id}/events`, { kind: 'accepted', note: who.trim() })
+      await call(referrals.addReferralEvent, { params: { id: referral.id }, body: { kind: 'accepted', note: who.trim() } })
       await client.invalidateQueries({ queryKey: ['referrals'] })
       onClose()
     } catch (error) {

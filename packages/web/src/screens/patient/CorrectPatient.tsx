@@ -2,7 +2,8 @@ import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { useQueryClient } from '@tanstack/react-query'
 import { isReason } from '@kneecap-awl/core'
-import { api } from '../../api/http'
+import { patients } from '@kneecap-awl/contract'
+import { call } from '../../api/http'
 import type { PatientSummary } from '../../api/queries'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -23,7 +24,7 @@ export function CorrectPatient({ patient, onClose }: { readonly patient: Patient
   }
   const correct = async (): Promise<void> => {
     try {
-      await api('POST', `/api/patients/${patient.id}/corrections`, { ...changed, reason })
+      await call(patients.correctPatient, { params: { id: patient.id }, body: { ...changed, reason } })
       await client.invalidateQueries()
       onClose()
     } catch (error) {

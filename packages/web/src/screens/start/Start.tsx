@@ -3,7 +3,8 @@ import { Label, TextField, ToggleButtonGroup } from 'react-aria-components'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { api, ApiProblem } from '../../api/http'
+import { examinations } from '@kneecap-awl/contract'
+import { call, ApiProblem } from '../../api/http'
 import { hasLetters, plainText } from '@kneecap-awl/core'
 import { currentPack, likePatients, patientById, patientSearch, type PatientSummary } from '../../api/queries'
 import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
@@ -48,16 +49,19 @@ export default function Start() {
         : ''
 
   const begin = async (): Promise<void> => {
+    if (!sore) return
     setFault('')
     setBeginning(true)
     try {
-      const { id } = await api<{ id: string }>('POST', '/api/examinations', {
-        ...(patientId
-          ? { patientId }
-          : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}), isNew: isOther } }),
-        region: sore?.region,
-        sides: sore?.sides,
-        setting,
+      const { id } = await call(examinations.startExamination, {
+        body: {
+          ...(patientId
+            ? { patientId }
+            : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}), isNew: isOther } }),
+          region: sore.region,
+          sides: sore.sides,
+          setting,
+        },
       })
       void client.invalidateQueries({ queryKey: ['desk'] })
       void navigate(`/examinations/${id}`, { state: { complaints: [...complaints] } })

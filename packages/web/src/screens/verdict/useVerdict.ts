@@ -24,7 +24,8 @@ import {
   type Examination,
   type RegionPack,
 } from '@kneecap-awl/core'
-import { api, ApiProblem } from '../../api/http'
+import { examinations, referrals } from '@kneecap-awl/contract'
+import { ApiProblem, call } from '../../api/http'
 import { dayAndTime, dayOnly, siteZone } from '../../parts/times'
 import type { Told } from './LetterPane'
 import { useOneAtATime } from '../../parts/useOneAtATime'
@@ -103,13 +104,13 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
         if (error instanceof ApiProblem && error.status === 409) await client.invalidateQueries({ queryKey: ['examination', detail.id] })
       }
     })
-  const post = (path: string, body: object) => (): Promise<unknown> => api('POST', path, body)
-  const refer = post(`/api/examinations/${detail.id}/referrals`, { ...(added.trim() ? { added: added.trim() } : {}) })
+  const refer = (): Promise<unknown> => call(referrals.refer, { params: { id: detail.id }, body: added.trim() ? { added: added.trim() } : {} })
   /** Signs what is shown: the record as it stands on this screen, with what was decided just now. */
   const sign = async (decision: Draft | undefined): Promise<void> => {
     const decided = decision ? [await recordDecision(detail, account?.name ?? '', decision)] : []
     const shown = { ...exam, entries: [...exam.entries, ...decided] }
-    await api('POST', `/api/examinations/${detail.id}/sign`, shownVerdict(judgement(pack, shown)))
+    const { flags, ...verdict } = shownVerdict(judgement(pack, shown))
+    await call(examinations.signExamination, { params: { id: detail.id }, body: { ...verdict, flags: [...flags] } })
   }
   return {
     ...worked,
@@ -145,6 +146,9 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
         await refer()
       }, 'Signed, sealed and referred. Its clock runs on the desk.'),
     tell: (referral: string, kind: Told, note: string) =>
-      act(post(`/api/referrals/${referral}/events`, { kind, note }), kind === 'reopened' ? 'It is on the desk again.' : `Written down: ${kind}.`),
+      act(
+        () => call(referrals.addReferralEvent, { params: { id: referral }, body: { kind, note } }),
+        kind === 'reopened' ? 'It is on the desk again.' : `Written down: ${kind}.`,
+      ),
   }
 }

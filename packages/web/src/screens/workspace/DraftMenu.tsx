@@ -5,7 +5,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { isReason, judgement, rangeWords, type Entry, type RegionPack, type Side } from '@kneecap-awl/core'
 import { MoreHorizontal } from 'lucide-react'
 import styled from 'styled-components'
-import { api } from '../../api/http'
+import { examinations } from '@kneecap-awl/contract'
+import { call } from '../../api/http'
 import type { ExaminationDetail } from '../../api/queries'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -62,7 +63,7 @@ function CorrectSide({ detail, pack, entries, onClose }: Props & { readonly onCl
   const correct = async (): Promise<void> => {
     try {
       await sendWaiting(detail.id)
-      await api('POST', `/api/examinations/${detail.id}/sides`, { sides: SIDES[side], reason })
+      await call(examinations.correctSides, { params: { id: detail.id }, body: { sides: SIDES[side] ?? [], reason } })
       // The sheet is laid out and judged by its side: it begins anew.
       await client.invalidateQueries()
       window.location.reload()
@@ -115,7 +116,7 @@ function Discard({ detail, onClose }: { readonly detail: ExaminationDetail; read
   const client = useQueryClient()
   const discard = async (): Promise<void> => {
     try {
-      await api('POST', `/api/examinations/${detail.id}/discard`, { reason })
+      await call(examinations.discardDraft, { params: { id: detail.id }, body: { reason } })
       await client.invalidateQueries()
       void navigate('/')
     } catch (error) {

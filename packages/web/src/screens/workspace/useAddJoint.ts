@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Side } from '@kneecap-awl/core'
-import { api, ApiProblem } from '../../api/http'
+import { examinations } from '@kneecap-awl/contract'
+import { call, ApiProblem } from '../../api/http'
 import { useOneAtATime } from '../../parts/useOneAtATime'
 import { sendWaiting } from '../../record/sendWaiting'
 
@@ -21,7 +22,7 @@ export function useAddJoint(examination: string) {
       setFault('')
       try {
         await sendWaiting(examination)
-        const { id } = await api<{ id: string }>('POST', `/api/examinations/${examination}/also`, joint)
+        const { id } = await call(examinations.addJoint, { params: { id: examination }, body: joint })
         void navigate(`/examinations/${id}`)
       } catch (error) {
         setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. The joint is not added; try again.')

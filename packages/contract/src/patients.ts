@@ -1,0 +1,86 @@
+import type { Described } from './frozen.js'
+import { Type } from 'typebox'
+import { ExaminationSummary } from './examinationSummary.js'
+import { route } from './route.js'
+import { Day, Form, Instant, Nullable, OneOf, SEXES, Uuid, Words } from './shapes.js'
+
+export const PatientForm = Form({
+  id: Uuid,
+  localNumber: Type.String(),
+  name: Type.String(),
+  birthDate: Day,
+  sex: Nullable(OneOf(SEXES)),
+  contact: Type.String(),
+})
+export type PatientSummary = Described<typeof PatientForm>
+
+const person = { name: Type.String({ minLength: 1, maxLength: 120 }), birthDate: Day }
+const facts = { sex: Type.Optional(OneOf(SEXES)), contact: Type.Optional(Words(200)) }
+
+export const NewPatientForm = Form({
+  ...person,
+  ...facts,
+  isNew: Type.Optional(Type.Boolean({ description: 'said by whoever has looked at those who may be the same person' })),
+})
+export type NewPatient = Described<typeof NewPatientForm>
+
+export const CorrectionForm = Form({ name: Type.Optional(person.name), birthDate: Type.Optional(Day), ...facts, reason: Words(300) })
+export type Correction = Described<typeof CorrectionForm>
+
+/** One thing that was corrected of a patient or an examination. */
+export const CorrectedForm = Form({
+  field: Type.String(),
+  was: Type.String(),
+  becomes: Type.String(),
+  reason: Type.String(),
+  by: Type.String(),
+  at: Instant,
+})
+export type Corrected = Described<typeof CorrectedForm>
+
+const Patients = Form({ patients: Type.Array(PatientForm) })
+const params = Form({ id: Uuid })
+
+export const findPatients = route({
+  method: 'GET',
+  url: '/api/patients',
+  summary: 'Patients by part of a name or number',
+  may: 'read-patients',
+  query: Type.Object({ search: Type.Optional(Words(80)) }),
+  answer: Patients,
+})
+export const likePatients = route({
+  method: 'GET',
+  url: '/api/patients/like',
+  summary: 'Those who may be the person that is about to be added',
+  may: 'read-patients',
+  query: Type.Object({ name: Words(120), birthDate: Day }),
+  answer: Patients,
+})
+export const addPatient = route({
+  method: 'POST',
+  url: '/api/patients',
+  summary: 'Adds a patient',
+  may: 'examine',
+  status: 201,
+  body: NewPatientForm,
+  answer: PatientForm,
+})
+export const readPatient = route({
+  method: 'GET',
+  url: '/api/patients/:id',
+  summary: 'A patient with every examination and correction',
+  may: 'read-patients',
+  params,
+  answer: Form({ patient: PatientForm, examinations: Type.Array(ExaminationSummary), corrections: Type.Array(CorrectedForm) }),
+})
+export type PatientDetail = Described<typeof readPatient.answer>
+export const correctPatient = route({
+  method: 'POST',
+  url: '/api/patients/:id/corrections',
+  summary: 'Corrects who a patient is; what it was stays in the trace',
+  may: 'examine',
+  params,
+  body: CorrectionForm,
+  answer: Form({ patient: PatientForm }),
+})

@@ -1,0 +1,71 @@
+import { SEXES, type BodyOf, type examinations as contract } from '@kneecap-awl/contract'
+import { readExamination, type Entry, type Pack } from '@kneecap-awl/core'
+import { v7 as uuid7 } from 'uuid'
+import type { Account } from '../accounts/queries.js'
+import type { Db } from '../db/connect.js'
+import { badInput, notFound } from '../http/problem.js'
+import { personEntries } from '../patients/personEntries.js'
+import { patientById } from '../patients/queries.js'
+import { createPatient } from '../patients/service.js'
+import { keepEntries, ownDecisions, storeEntries } from './entries.js'
+import { addExamination } from './queries.js'
+import { checkSides } from './service.js'
+
+/**
+ * Begins an examination, of a patient who is known or new, with what the patient's own record says.
+ * @returns its id
+ * @throws HttpProblem 400 when nobody is named or the joint does not suit, 404, 409 for a possible duplicate
+ */
+export async function startExamination(db: Db, pack: Pack, body: BodyOf<typeof contract.startExamination>, by: Account): Promise<string> {
+  checkSides(pack, body)
+  const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, by, body.patient) : undefined
+  if (!patient)
+    throw body.patientId
+      ? notFound('patient')
+      : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
+  const id = uuid7()
+  await addExamination(db, {
+    id,
+    site: by.site,
+    patient: patient.id,
+    region: body.region,
+    sides: body.sides,
+    setting: body.setting,
+    startedAt: new Date().toISOString(),
+    by: by.id,
+    packHash: pack.hash,
+  })
+  await keepEntries(db, pack, id, personEntries(patient, by), by.site)
+  return id
+}
+
+/**
+ * A draft from an examination file, of a new patient. What was found is taken over; decisions in the name of others are not.
+ * @throws HttpProblem 400 with every fault of the file
+ */
+export async function readBack(db: Db, pack: Pack, document: unknown, by: Account): Promise<{ readonly id: string; readonly notTaken: readonly Entry[] }> {
+  const read = readExamination(document, pack)
+  if ('faults' in read) throw badInput(read.faults)
+  const { examination } = read
+  const { name, birthDate, sex } = examination.patient ?? {}
+  if (!name || !birthDate) throw badInput([{ path: '/patient', reason: 'has no name and birth date', expected: 'patient.name and patient.birthDate' }])
+  const known = SEXES.find((one) => one === sex)
+  const patient = await createPatient(db, by, { name, birthDate, isNew: true, ...(known ? { sex: known } : {}) })
+  const id = uuid7()
+  await addExamination(db, {
+    id,
+    site: by.site,
+    patient: patient.id,
+    region: examination.complaint.region,
+    sides: examination.complaint.sides,
+    setting: examination.setting ?? 'primary-care',
+    startedAt: examination.asOf,
+    by: by.id,
+    packHash: pack.hash,
+  })
+  const { own, ofOthers } = ownDecisions(examination.entries, by.name)
+  const entries = own.map((entry) => ({ ...entry, id: uuid7() }))
+  const row = { id, startedAt: examination.asOf, signedAt: null, discardedAt: null }
+  if (entries.length > 0) await storeEntries(db, pack, row, { entries }, by)
+  return { id, notTaken: ofOthers }
+}

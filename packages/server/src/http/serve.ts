@@ -1,0 +1,56 @@
+import type { AnswerOf, BodyOf, ParamsOf, QueryOf, Route } from '@kneecap-awl/contract'
+import { ProblemForm } from '@kneecap-awl/contract'
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
+import type { Account } from '../accounts/queries.js'
+import { HttpProblem } from './problem.js'
+
+/** A request as its route describes it: checked, and from somebody who may. */
+export interface Call<R extends Route> {
+  readonly params: ParamsOf<R>
+  readonly query: QueryOf<R>
+  readonly body: BodyOf<R>
+  /** Who asks; null only where anyone may. */
+  readonly account: R['may'] extends 'anyone' ? Account | null : Account
+  readonly request: FastifyRequest
+  readonly reply: FastifyReply
+}
+
+/**
+ * Answers a route of the contract: what comes in is checked by its forms, whoever asks by what the route asks for, and what goes out is
+ * written by its form.
+ * @param more what Fastify needs to know besides: a larger body, a limit of calls
+ */
+export function serve<R extends Route>(
+  app: FastifyInstance,
+  route: R,
+  answer: (call: Call<R>) => Promise<AnswerOf<R>>,
+  more: { readonly bodyLimit?: number; readonly config?: object } = {},
+): void {
+  const { method, url, summary, params, query, body, status = 200 } = route
+  app.route({
+    method,
+    url,
+    ...more,
+    schema: {
+      summary,
+      ...(params ? { params } : {}),
+      ...(query ? { querystring: query } : {}),
+      ...(body ? { body } : {}),
+      response: { ...(status === 204 ? {} : { [status]: route.answer }), '4xx': ProblemForm, '5xx': ProblemForm },
+    },
+    handler: async (request, reply) => {
+      const account = whoMay(app, request, route)
+      // The forms of the route have just been checked: from here on the request has their types.
+      const call = { params: request.params, query: request.query, body: request.body, account, request, reply } as Call<R>
+      return reply.code(status).send(await answer(call))
+    },
+  })
+}
+
+/** @throws HttpProblem 401 or 403 */
+function whoMay(app: FastifyInstance, request: FastifyRequest, { may }: Route): Account | null {
+  if (may === 'anyone') return request.account
+  if (may !== 'signed-in') return app.allow(request, may)
+  if (!request.account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
+  return request.account
+}

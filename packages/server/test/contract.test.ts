@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ROLES, ROUTES, type Role, type Route } from '@kneecap-awl/contract'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { newServer, type Server } from './server.js'
+
+const SIGN_INS: Readonly<Record<Role, string>> = { clinician: 'brannock', lead: 'quill', admin: 'fenn', learner: 'lark' }
+
+/** Who may call each route, written down a second time: by whom it is called in the building, not by what it asks for. */
+const EVERYBODY = [...ROLES]
+const DOCTORS: readonly Role[] = ['clinician', 'lead']
+const CALLED_BY: Readonly<Record<string, readonly Role[]>> = {
+  'GET /api/patients': DOCTORS,
+  'GET /api/patients/like': DOCTORS,
+  'POST /api/patients': DOCTORS,
+  'GET /api/patients/:id': DOCTORS,
+  'POST /api/patients/:id/corrections': DOCTORS,
+  'POST /api/examinations': DOCTORS,
+  'POST /api/examinations/:id/also': DOCTORS,
+  'GET /api/desk': DOCTORS,
+  'GET /api/examinations/:id': DOCTORS,
+  'POST /api/examinations/:id/entries': DOCTORS,
+  'POST /api/examinations/:id/sign': DOCTORS,
+  'POST /api/examinations/:id/discard': DOCTORS,
+  'POST /api/examinations/:id/sides': DOCTORS,
+  'GET /api/examinations/:id/file': DOCTORS,
+  'POST /api/examinations/read-back': DOCTORS,
+  'GET /api/referrals': DOCTORS,
+  'GET /api/examinations/:id/referrals': DOCTORS,
+  'POST /api/examinations/:id/referrals': DOCTORS,
+  'POST /api/referrals/:id/events': DOCTORS,
+  'POST /api/judge': EVERYBODY,
+  'GET /api/packs/current': EVERYBODY,
+  'GET /api/packs/:hash/:region': EVERYBODY,
+  'GET /api/library': EVERYBODY,
+  'GET /api/openapi.json': EVERYBODY,
+}
+const OPEN = ['POST /api/session', 'GET /api/session', 'DELETE /api/session', 'GET /api/health']
+
+const NOBODY = '01920000-0000-7000-8000-000000000000'
+const nameOf = ({ method, url }: Route): string => `${method} ${url}`
+/** A request that its forms let through, about things that do not exist. */
+const BODIES: Readonly<Record<string, object>> = {
+  'POST /api/patients': { name: 'Hester Dabchick', birthDate: '1971-01-02' },
+  'POST /api/patients/:id/corrections': { contact: 'the lighthouse', reason: 'moved house' },
+  'POST /api/examinations': { patientId: NOBODY, region: 'knee', sides: ['right'], setting: 'emergency' },
+  'POST /api/examinations/:id/also': { region: 'hip', sides: ['right'], sameEvent: false },
+  'POST /api/examinations/:id/entries': {
+    entries: [{ id: NOBODY, item: 'knee.feel.calf', side: 'right', state: 'examined', value: '1', by: 'test', at: '2026-01-01T00:00:00Z' }],
+  },
+  'POST /api/examinations/:id/sign': { record: '0'.repeat(64), floor: 'here', ceiling: 'here', priority: 'here', flags: [] },
+  'POST /api/examinations/:id/discard': { reason: 'begun by mistake' },
+  'POST /api/examinations/:id/sides': { sides: ['left'], reason: 'begun on the wrong side' },
+  'POST /api/referrals/:id/events': { kind: 'closed' },
+}
+const addressOf = ({ url }: Route): string =>
+  url.replace(':id', NOBODY).replace(':hash', '0'.repeat(16)).replace(':region', 'knee') + (url.endsWith('/like') ? '?name=Hester&birthDate=1971-01-02' : '')
+
+let server: Server
+beforeAll(async () => {
+  server = await newServer('contract')
+  await server.app.ready()
+})
+afterAll(() => server.close())
+const ask = (route: Route, signIn: string) =>
+  server.call(route.method, addressOf(route), route.method === 'POST' ? (BODIES[nameOf(route)] ?? {}) : undefined, signIn)
+
+describe('the contract', () => {
+  it('names every route that the server has, and no other', () => {
+    const documented = Object.entries((server.app.swagger() as { paths: Record<string, object> }).paths)
+    const served = documented.flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replaceAll(/\{(\w+)\}/g, ':$1')}`),
+    )
+    expect(served.filter((name) => name.includes('/api/')).sort()).toEqual(ROUTES.map(nameOf).sort())
+  })
+  it('is published as OpenAPI, as it is served to whoever is signed in', async () => {
+    const published: unknown = JSON.parse(readFileSync(join(import.meta.dirname, '../../../docs/formats/openapi.json'), 'utf8'))
+    expect((await server.call('GET', '/api/openapi.json')).json()).toEqual(published)
+  })
+  it('says for every route who calls it', () => expect([...Object.keys(CALLED_BY), ...OPEN].sort()).toEqual(ROUTES.map(nameOf).sort()))
+  it('answers a fault in the form of a problem', async () => {
+    const answer = await server.call('POST', '/api/patients', { name: 'A' })
+    expect([answer.statusCode, answer.headers['content-type']]).toEqual([400, expect.stringContaining('application/problem+json')])
+    expect(answer.json()).toMatchObject({
+      type: '/problems/bad-input',
+      status: 400,
+      faults: [{ path: '/', reason: expect.stringContaining('birthDate') as string }],
+    })
+  })
+})
+
+const guarded = ROUTES.filter((route) => !OPEN.includes(nameOf(route)))
+describe.each(guarded.map((route) => [nameOf(route), route] as const))('%s', (name, route) => {
+  it('wants somebody signed in', async () => expect((await ask(route, '')).statusCode).toBe(401))
+  it.each(ROLES)('%s', async (role) => {
+    const { statusCode } = await ask(route, SIGN_INS[role])
+    if (CALLED_BY[name]?.includes(role)) expect([401, 403, 500]).not.toContain(statusCode)
+    else expect(statusCode).toBe(403)
+  })
+})
