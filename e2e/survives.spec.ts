@@ -45,7 +45,7 @@ test('a number out of range says what is wanted and stores nothing', async ({ pa
 test('the start command: a second start is quick, keeps everything, says so when a port is taken, and stops cleanly', async ({ page }) => {
   test.setTimeout(120_000)
   const first = await start('twice', ['--fresh'])
-  expect(first.said()).toMatch(/15 patients, 22 examinations/)
+  expect(first.said()).toMatch(/27 patients, 34 examinations/)
   process.env.AWL_URL_TWICE = first.url
   await page.goto(first.url)
   await page.getByLabel('Sign-in name').fill('brannock')

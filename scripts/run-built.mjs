@@ -9,8 +9,9 @@ import { installNpm } from './lib/install.mjs'
 const [script, ...args] = process.argv.slice(2)
 try {
   installNpm()
-  const { buildServer } = await import('./lib/build.mjs')
+  const { buildPack, buildServer } = await import('./lib/build.mjs')
   await buildServer()
+  if (!script.endsWith('/pack.js')) await buildPack()
 } catch (error) {
   process.stderr.write(`${error instanceof Stop ? error.message : error.stack}\n`)
   process.exit(1)

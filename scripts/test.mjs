@@ -11,8 +11,9 @@ try {
   mkdirSync(join(ROOT, '.test'), { recursive: true })
   await step('Debian packages', () => installDebian({ browser: true }))
   await step('npm packages', () => installNpm())
-  const { buildServer } = await import('./lib/build.mjs')
+  const { buildPack, buildServer } = await import('./lib/build.mjs')
   await step('server', () => buildServer())
+  await step('content pack', () => buildPack())
   process.exitCode = await runAll([
     types,
     lint,

@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { ROOT, onceFor, run, stampOf } from './run.mjs'
+import { NODE_FLAGS, ROOT, onceFor, run, stampOf } from './run.mjs'
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
 const CODE = [
@@ -15,6 +15,15 @@ const CODE = [
 
 /** Compiles core and server with TypeScript, unless nothing changed. */
 export const buildServer = () => onceFor(join(ROOT, '.data/stamp-server'), stampOf(CODE), 'packages/server/dist/main.js', compile)
+
+const CONTENT = ['content', 'packages/core/src']
+
+/** Compiles the content pack into what the server and its commands load, unless nothing changed. */
+export const buildPack = () =>
+  onceFor(join(ROOT, '.data/stamp-pack'), stampOf(CONTENT), 'packages/server/dist/pack.json', () => {
+    run(process.execPath, [...NODE_FLAGS, join(ROOT, 'packages/server/dist/commands/buildPack.js')], { quiet: true })
+    return 'built'
+  })
 
 function compile() {
   run(process.execPath, [bin('tsc'), '-b', 'packages/server'], { quiet: true })

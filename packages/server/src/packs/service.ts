@@ -1,8 +1,8 @@
-import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Ajv } from 'ajv'
-import { compilePack, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
+import { compilePack, fingerprint, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
 const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
@@ -17,8 +17,21 @@ export function readContent(folder = CONTENT): SourceFile[] {
     .map((path) => ({ path: relative(folder, path), text: readFileSync(path, 'utf8') }))
 }
 
-/** The pack that ships with this version. @throws PackError when the content has a fault */
-export const shippedPack = (): Pack => compilePack(readContent())
+/** Where the built pack lies, as `npm start`, the tests and the commands make it. */
+export const BUILT_PACK = fileURLToPath(new URL('../../dist/pack.json', import.meta.url))
+
+/** The pack compiled from the content now. @throws PackError when the content has a fault */
+export const compiledPack = (): Pack => compilePack(readContent())
+
+/**
+ * The pack that ships with this version: loaded as it was built, or compiled where it was not built from this very content.
+ * @throws PackError when the content has a fault
+ */
+export function shippedPack(): Pack {
+  const hash = fingerprint(readContent())
+  const built = existsSync(BUILT_PACK) ? (JSON.parse(readFileSync(BUILT_PACK, 'utf8')) as unknown) : undefined
+  return isStoredPack(built) && built.hash === hash ? built : compiledPack()
+}
 
 /**
  * What a stored pack must have to be judged with, whichever version wrote it.
