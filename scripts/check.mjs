@@ -3,7 +3,7 @@
 // regions, which take minutes, are left to npm test.
 import { Stop, say } from './lib/run.mjs'
 import { checkNode, installNpm } from './lib/install.mjs'
-import { format, lintChanged, runAll, types, unit } from './lib/suites.mjs'
+import { format, lintChanged, runAll, types, unit, unused } from './lib/suites.mjs'
 
 try {
   checkNode()
@@ -12,6 +12,7 @@ try {
     types,
     lintChanged,
     format,
+    unused,
     () => unit('core', 'packages/core', ['--exclude', '**/regions/**']),
     () => unit('web', 'packages/web'),
   ])

@@ -4,7 +4,7 @@ import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { ROOT, Stop, say, step } from './lib/run.mjs'
 import { checkNode, installDebian, installNpm } from './lib/install.mjs'
-import { format, journeys, lint, runAll, types, unit } from './lib/suites.mjs'
+import { format, journeys, lint, runAll, types, unit, unused } from './lib/suites.mjs'
 
 try {
   checkNode()
@@ -18,6 +18,7 @@ try {
     types,
     lint,
     format,
+    unused,
     () => unit('core', 'packages/core'),
     () => unit('web', 'packages/web'),
     () => unit('server', 'packages/server'),

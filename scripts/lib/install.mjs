@@ -19,7 +19,7 @@ export function postgresBin() {
   return versions[0] ? join(base, versions[0], 'bin') : undefined
 }
 
-export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path))
+const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path))
 
 /** How Debian's browser is launched for journeys and pictures: headless, with nothing of its own on the network. */
 export const launchOptions = () => ({

@@ -21,6 +21,8 @@ export async function types() {
   return { title: 'types', passed: built.passed + tests.passed, failed: built.failed + tests.failed }
 }
 export const lint = () => check('lint', 'eslint/bin/eslint.js', ['.'])
+/** Files, exports and packages that nothing uses. */
+export const unused = () => check('unused', 'knip/bin/knip.js', ['--no-progress'])
 /** As lint, reading again only the files that changed; a rule that reads types across files may miss a change elsewhere. */
 export const lintChanged = () => check('lint', 'eslint/bin/eslint.js', ['--cache', '--cache-strategy', 'content', '--cache-location', '.test/eslint', '.'])
 export const format = () =>

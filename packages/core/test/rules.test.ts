@@ -13,8 +13,34 @@ const lost = { state: 'not-valid', reason: 'technique lost' } as const
 const stopped = (reason: string) => ({ state: 'could-not', reason }) as const
 const [met, no, unknown] = ['met', 'not-met', 'unknown'] as const
 
+/** Kleene's strong logic: of two truths their "all" and their "any". */
+const KLEENE: readonly (readonly [a: Truth, b: Truth, all: Truth, any: Truth])[] = [
+  [met, met, met, met],
+  [met, no, no, met],
+  [met, unknown, unknown, met],
+  [no, met, no, met],
+  [no, no, no, no],
+  [no, unknown, no, unknown],
+  [unknown, met, unknown, met],
+  [unknown, no, no, unknown],
+  [unknown, unknown, unknown, unknown],
+]
+const told = (item: string, truth: Truth): Findings => (truth === unknown ? {} : { [item]: truth === met ? 'present' : 'absent' })
+const pair = ['story.trauma', 'story.pop']
+const kleene = KLEENE.flatMap(([a, b, all, any]): (readonly [RuleSource, Findings, Truth])[] => {
+  const findings = { ...told('story.trauma', a), ...told('story.pop', b) }
+  return [
+    [{ all: pair }, findings, all],
+    [{ any: pair }, findings, any],
+    [{ atLeast: { n: 2, of: pair } }, findings, all],
+    [{ atLeast: { n: 1, of: pair } }, findings, any],
+    [{ not: { any: pair.map((item) => ({ not: item })) } }, findings, all],
+  ]
+})
+
 /** Each word of the rule language, with findings that decide it and findings that do not. */
 const WORDS: readonly (readonly [rule: RuleSource, findings: Findings, truth: Truth])[] = [
+  ...kleene,
   // a sign by itself
   ['story.trauma', { 'story.trauma': 'present' }, met],
   ['story.trauma', { 'story.trauma': 'absent' }, no],

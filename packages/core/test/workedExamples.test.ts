@@ -1,13 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { armIndex, armIndexMeasure, armPressureDifference, armPressureDifferenceMeasure } from '../src/measure/armIndex.js'
 import { pelvicPart, pelvicPartMeasure, readLegDifference } from '../src/measure/legLength.js'
-import { readPainChange } from '../src/measure/painChange.js'
 import { pelvicObliquity, pelvicObliquityMeasure } from '../src/measure/pelvicObliquity.js'
-import { readPowerChange } from '../src/measure/power.js'
-import { readReach, reachIndex } from '../src/measure/reachLevel.js'
-import { repetitionSymmetry } from '../src/measure/repetition.js'
 import { compartmentDelta } from '../src/measure/compartmentDelta.js'
-import { isReduced, readTwoPoint } from '../src/measure/twoPoint.js'
 import { mm, mmHg, round } from '../src/model/units.js'
 import { afterTest, likelihoodRatios, ratioInterval } from '../src/reason/likelihood.js'
 import { aroundTest, bestTier, costsOf, tierLoss, worthAround } from '../src/index.js'
@@ -37,15 +32,6 @@ describe('leg length', () => {
   })
 })
 
-describe('reach behind the back', () => {
-  it('counts the levels between the thumbs', () => {
-    expect(readReach('L3', 'T7')).toEqual({ levels: 8, meaningful: true })
-    expect(readReach('T8', 'T7')).toEqual({ levels: 1, meaningful: false })
-    expect([reachIndex('C7'), reachIndex('L5'), reachIndex('sacrum'), reachIndex('hip')]).toEqual([0, 17, 18, 20])
-  })
-  it('refuses a word that is no level', () => expect(() => reachIndex('T13')).toThrow(RangeError))
-})
-
 describe('pressures of the arms', () => {
   it('an injured wrist of 108 over a sound arm of 124 is below 0.90', () => {
     expect(round(armIndex(mmHg(108), mmHg(124)), 2)).toBe(0.87)
@@ -58,40 +44,6 @@ describe('pressures of the arms', () => {
     expect(armPressureDifferenceMeasure({ right: 128, left: null }, NOW)).toBeNull()
   })
   it('a compartment at 50 under a diastolic of 90 has 40 left', () => expect(compartmentDelta(mmHg(90), mmHg(50))).toBe(40))
-})
-
-describe('two points', () => {
-  it.each([
-    [4, 'normal'],
-    [5, 'normal'],
-    [9, 'fair'],
-    [15, 'poor'],
-    [16, 'absent'],
-    [undefined, 'absent'],
-  ])('%s mm is %s', (width, reading) => expect(readTwoPoint(width === undefined ? undefined : mm(width))).toBe(reading))
-  it('is reduced by 3 mm more than the other hand', () => expect([isReduced(mm(9), mm(4)), isReduced(mm(6), mm(4))]).toEqual([true, false]))
-})
-
-describe('change between visits', () => {
-  it.each([
-    ['2', '3', 1, 'better'],
-    ['5', '4', -1, 'worse'],
-    ['4+', '4', 0, 'same'],
-    ['4-', '3', -1, 'worse'],
-  ] as const)('power %s then %s: %d, %s', (before, now, grades, reading) => expect(readPowerChange(before, now)).toEqual({ grades, reading }))
-  it.each([
-    [7, 5, 'lasting', -2, -28.6, 'better'],
-    [9, 7.5, 'lasting', -1.5, -16.7, 'no meaningful change'],
-    [9, 7.5, 'acute', -1.5, -16.7, 'better'],
-    [3, 2, 'lasting', -1, -33.3, 'better'],
-    [4, 6, 'lasting', 2, 50, 'worse'],
-  ] as const)('pain %d then %d, %s: %d points, %d percent, %s', (before, now, kind, points, share, reading) => {
-    const change = readPainChange(before, now, kind)
-    expect(change).toMatchObject({ points, reading })
-    expect(round(change.percent ?? 0, 1)).toBe(share)
-  })
-  it('has no percent from no pain', () => expect(readPainChange(0, 1, 'lasting')).toEqual({ points: 1, percent: undefined, reading: 'no meaningful change' }))
-  it('five of five on both sides is equal', () => expect(repetitionSymmetry(5, 5).reading).toBe('equal'))
 })
 
 describe('likelihood', () => {

@@ -5,9 +5,6 @@ import { moreUrgent } from '../model/tier.js'
 /** Hours that each tier may wait, `null` for one that has no window. */
 export type Windows = Readonly<Partial<Record<Tier, number | null>>>
 
-/** Hours that each tier may wait where no pack says otherwise. */
-export const WINDOW_HOURS: Windows = { now: 1, today: 24, days: 168, weeks: 1008, routine: 3024 }
-
 /** The windows of a pack, as the local profile has set them. */
 export const windowsOf = ({ tiers }: Pick<RegionPack, 'tiers'>): Windows => Object.fromEntries(tiers.map((tier) => [tier.id, tier.hours]))
 
@@ -22,9 +19,9 @@ export interface ClockReading {
  * How urgent a repair window makes a flag: what is left of the window, less the time the team needs and the journey.
  * @param elapsedHours since the event @param windowHours for a good result @param leadHours that the team needs
  * @param travelHours to get there @param windows how long each tier may wait
- * @example repairClock(9 * 24, 14 * 24, 2 * 24) // { hoursLeft: 72, tier: 'today', passed: false }
+ * @example repairClock(9 * 24, 14 * 24, 2 * 24, 0, windowsOf(pack)) // { hoursLeft: 72, tier: 'today', passed: false }
  */
-export function repairClock(elapsedHours: number, windowHours: number, leadHours: number, travelHours = 0, windows: Windows = WINDOW_HOURS): ClockReading {
+export function repairClock(elapsedHours: number, windowHours: number, leadHours: number, travelHours: number, windows: Windows): ClockReading {
   const hoursLeft = windowHours - elapsedHours - leadHours - travelHours
   if (windowHours - elapsedHours <= 0) return { hoursLeft, tier: 'days', passed: true }
   const slowest = (['routine', 'weeks', 'days', 'today'] as const).find((tier) => (windows[tier] ?? Infinity) <= hoursLeft)
@@ -38,9 +35,9 @@ export const tierByClock = (flagTier: Tier, clock: ClockReading): Tier => moreUr
  * When a referral is due.
  * @param flaggedAt ISO 8601
  * @returns ISO 8601, or undefined for Here, which has a review date instead
- * @example dueAt('2026-11-20T16:00:00Z', 'days') // '2026-11-27T16:00:00.000Z'
+ * @example dueAt('2026-11-20T16:00:00Z', 'days', windowsOf(pack)) // '2026-11-27T16:00:00.000Z'
  */
-export const dueAt = (flaggedAt: string, tier: Tier, windows: Windows = WINDOW_HOURS): string | undefined => {
+export const dueAt = (flaggedAt: string, tier: Tier, windows: Windows): string | undefined => {
   const hours = windows[tier]
   return hours === null || hours === undefined ? undefined : new Date(Date.parse(flaggedAt) + hours * 3_600_000).toISOString()
 }
@@ -80,12 +77,6 @@ export const isCallDue = (lastEvent: string, lastEventAt: string, callAgain: num
   (callAgain !== undefined &&
     (lastEvent === 'made' || lastEvent === 'told' || lastEvent === 'reopened') &&
     Date.parse(now) - Date.parse(lastEventAt) >= callAgain * 60_000)
-
-/** Milliseconds from a start to now and what is left of a limit. Works across midnight and time zones. */
-export function runningClock(startedAt: string, now: string, limitHours: number): { readonly elapsedMs: number; readonly leftMs: number } {
-  const elapsedMs = Date.parse(now) - Date.parse(startedAt)
-  return { elapsedMs, leftMs: limitHours * 3_600_000 - elapsedMs }
-}
 
 export type DueState = 'in time' | 'half gone' | 'breached'
 

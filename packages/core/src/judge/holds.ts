@@ -6,7 +6,7 @@ import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
 import { wayOut } from '../rules/settle.js'
 
 /** Something that nobody knows and a hold stands on. */
-export interface Awaited {
+interface Awaited {
   readonly item: string
   readonly side: Side
   readonly label: string

@@ -24,7 +24,7 @@ import type { Verdict, FlagVerdict, HoldVerdict, PastFlag, Asked } from './verdi
 import type { JudgeContext } from './judgeContext.js'
 import type { Decisions } from './decisions.js'
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
-export const preparePack = oncePer((pack: RegionPack) => new Prepared(pack))
+const preparePack = oncePer((pack: RegionPack) => new Prepared(pack))
 
 /** Items of a region that some rule compares with an earlier check. */
 export const comparedItems = (pack: AnyPack, region: string): ReadonlySet<string> => {

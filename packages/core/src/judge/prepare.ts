@@ -32,7 +32,7 @@ export interface ReadyFlag {
   readonly modifiers: readonly ReadyModifier[]
 }
 
-export interface ReadyModifier {
+interface ReadyModifier {
   readonly modifier: Modifier
   readonly applicable: ApplicableModifier
   readonly rule: Compiled

@@ -8,7 +8,7 @@ const TERM_WEEKS = 40
  * @param weeks completed weeks of pregnancy at birth, 22 to 43
  * @example correctedDays(60, 34) // 18
  */
-export const correctedDays = (days: number, weeks: number): number => days - Math.max(0, TERM_WEEKS - weeks) * 7
+const correctedDays = (days: number, weeks: number): number => days - Math.max(0, TERM_WEEKS - weeks) * 7
 
 /** Not known while either is; the length of a pregnancy is never taken for granted. */
 export const correctedDaysMeasure: Measure = ({ days, gestation }) =>

@@ -8,7 +8,7 @@ const SMALL = 1
  * Hot or swollen joint, worked out from warmth and effusion when it was not judged at a glance.
  * @example hotJoint({ warmth: 3, effusion: 2 }) // 'hot and swollen'
  */
-export function hotJoint(ranks: { readonly warmth: number; readonly effusion: number }): 'neither' | 'swollen' | 'hot' | 'hot and swollen' {
+function hotJoint(ranks: { readonly warmth: number; readonly effusion: number }): 'neither' | 'swollen' | 'hot' | 'hot and swollen' {
   const hot = ranks.warmth >= WARMER
   const swollen = ranks.effusion >= SMALL
   return hot && swollen ? 'hot and swollen' : hot ? 'hot' : swollen ? 'swollen' : 'neither'

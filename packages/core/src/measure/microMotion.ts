@@ -6,7 +6,7 @@ const WORDS = ['comfortable', 'comfortable', 'sore', 'will not allow'] as const
  * Pain through the first degrees of passive movement, graded 0 to 3, as the word the joint-infection rules read.
  * @example microMotion(2) // 'sore'
  */
-export const microMotion = (grade: number): string | undefined => WORDS[grade]
+const microMotion = (grade: number): string | undefined => WORDS[grade]
 
 export const microMotionMeasure = (inputs: Readonly<Record<string, Worth>>): Worth =>
   typeof inputs.grade === 'number' ? (microMotion(inputs.grade) ?? null) : null

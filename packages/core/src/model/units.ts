@@ -3,15 +3,11 @@ type Unit<Name extends string> = number & { readonly [unit]: Name }
 
 export type Degrees = Unit<'degrees'>
 export type Millimetres = Unit<'mm'>
-export type Percent = Unit<'percent'>
 export type MmHg = Unit<'mmHg'>
-export type Seconds = Unit<'s'>
 
 export const deg = (n: number): Degrees => n as Degrees
 export const mm = (n: number): Millimetres => n as Millimetres
-export const percent = (n: number): Percent => n as Percent
 export const mmHg = (n: number): MmHg => n as MmHg
-export const seconds = (n: number): Seconds => n as Seconds
 
 /** A measure was asked for something it cannot say. `code` is stable, `message` is for a person. */
 export class MeasureError extends Error {

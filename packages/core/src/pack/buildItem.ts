@@ -6,7 +6,7 @@ import type { ItemSource } from './source.js'
 import type { Finding, Item, Qualifier, Scalar } from '../model/item.js'
 import type { Scale } from './pack.js'
 
-export type PlacedItem = Sources['items'][number]
+type PlacedItem = Sources['items'][number]
 
 /** Every item of the pack. A shared item of scope `joint` becomes one for each region: `screen.wound` becomes `knee.screen.wound`; what the region itself says of it wins. */
 export function buildItems(sources: Sources, scales: readonly Scale[], unverified: readonly string[], problems: Problem[]): Item[] {

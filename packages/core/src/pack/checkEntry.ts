@@ -77,7 +77,7 @@ const inRange = (value: number, { min, max }: { readonly min?: number | undefine
   value >= (min ?? -Infinity) && value <= (max ?? Infinity)
 
 /** What may be entered, in words: options, or a range with its unit. */
-export function expectedOf(of: {
+function expectedOf(of: {
   readonly options?: readonly string[]
   readonly unit?: string | undefined
   readonly min?: number | undefined

@@ -42,7 +42,7 @@ export const definitions = {
   },
 }
 
-export const qualifier = object(['label', 'kind'], {
+const qualifier = object(['label', 'kind'], {
   label: text,
   kind: { enum: ['choice', 'multi', 'number', 'sign', 'text'] },
   options: texts,
@@ -52,7 +52,7 @@ export const qualifier = object(['label', 'kind'], {
   inRow: { type: 'boolean' },
 })
 
-export const accuracy = object(['finding', 'source', 'certainty'], {
+const accuracy = object(['finding', 'source', 'certainty'], {
   finding: text,
   sens: { type: 'number', minimum: 0, maximum: 100 },
   spec: { type: 'number', minimum: 0, maximum: 100 },
@@ -107,7 +107,7 @@ export const item = object(['id', 'label', 'kind'], {
   norms: map(text),
 })
 
-export const pointsPart = object(['points', 'when'], { points: { type: 'number' }, when: rule })
+const pointsPart = object(['points', 'when'], { points: { type: 'number' }, when: rule })
 
 export const calc = object(['id', 'label', 'source'], {
   id,

@@ -61,7 +61,7 @@ export interface ItemsFile {
   readonly items: readonly ItemSource[]
 }
 
-export interface PointsSource {
+interface PointsSource {
   readonly points: number
   readonly when: RuleSource
 }

@@ -10,7 +10,7 @@ import type { Entry } from '../record/entry.js'
 import { fold, slotKey } from '../record/fold.js'
 import type { Lesion } from '../pack/nerves.js'
 
-export type Loss = 'normal' | 'lost' | 'severe'
+type Loss = 'normal' | 'lost' | 'severe'
 
 /** A place that may be hurt, with what speaks for and against it. */
 export interface Place {

@@ -8,7 +8,7 @@ export const PRIORITY = 'priority'
 export const RANGE = 'range'
 
 /** Fewer letters are no reason. */
-export const LEAST_REASON = 4
+const LEAST_REASON = 4
 
 export const LEAST_WORDS = `at least ${LEAST_REASON} letters`
 

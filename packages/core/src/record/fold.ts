@@ -19,12 +19,6 @@ export function fold(entries: Iterable<Entry>): Folded {
   return state
 }
 
-/** Entries that a later one replaced, oldest first: shown struck through in the history. */
-export function superseded(entries: readonly Entry[]): readonly Entry[] {
-  const current = new Set([...fold(entries).values()].map((entry) => entry.id))
-  return entries.filter((entry) => !current.has(entry.id)).sort((a, b) => compareTime(a, b))
-}
-
 /** Whether an entry stands over another of the same item and side: later `at`, then the greater id. */
 export const isLater = (a: Entry, b: Entry): boolean => compareTime(a, b) > 0
 

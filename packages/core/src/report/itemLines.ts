@@ -26,7 +26,7 @@ export function byItem(pack: RegionPack, entries: readonly Entry[], sides: reado
 }
 
 /** Whether a range was found full on both sides, which also says that they are equal. */
-export const isFullAndEqual = (item: Item, entries: readonly Pick<Entry, 'value'>[]): boolean =>
+const isFullAndEqual = (item: Item, entries: readonly Pick<Entry, 'value'>[]): boolean =>
   item.normalSpan?.says === 'full' && entries.length > 1 && entries.every(({ value }) => value === NORMAL)
 
 /** One line for an item with both sides. @example "Lachman: right 8 mm, end point soft; left 2 mm, end point firm" */

@@ -21,7 +21,7 @@ import { acceptedWords, disagreementLines, earlierLines, findingLine, setWords, 
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, isMeasured, rangeWords, sideWord, tierName } from './words.js'
 
-export interface LetterPerson {
+interface LetterPerson {
   readonly name: string
   readonly birthDate: string
   readonly localNumber?: string

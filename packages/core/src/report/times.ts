@@ -19,15 +19,6 @@ export function dayAndTime(iso: string, zone = 'UTC'): string {
   return `${found.weekday ?? ''} ${found.day ?? ''} ${found.month ?? ''} ${found.year ?? ''}, ${found.hour ?? ''}:${found.minute ?? ''} ${found.timeZoneName ?? ''}`
 }
 
-/** Whether this is a time zone that dates can be written in. @example isTimeZone('Europe/Lisbon') // true */
-export function isTimeZone(zone: string): boolean {
-  try {
-    return new Intl.DateTimeFormat('en-GB', { timeZone: zone }).resolvedOptions().timeZone !== ''
-  } catch {
-    return false
-  }
-}
-
 /** @example dayOnly('2003-07-28') // '28 Jul 2003' */
 export const dayOnly = (date: string, zone = 'UTC'): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(date))

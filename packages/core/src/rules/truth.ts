@@ -9,34 +9,3 @@ export const YES = 2
 
 const WORDS = ['not-met', 'unknown', 'met'] as const
 export const truthOf = (t: T): Truth => WORDS[t]
-
-/**
- * Three-valued "and": not met wins, then unknown.
- * @example all(['met', 'unknown']) // 'unknown'
- */
-export const all = (truths: readonly Truth[]): Truth => (truths.includes('not-met') ? 'not-met' : truths.includes('unknown') ? 'unknown' : 'met')
-
-/**
- * Three-valued "or": met wins, then unknown.
- * @example any(['not-met', 'unknown']) // 'unknown'
- */
-export const any = (truths: readonly Truth[]): Truth => (truths.includes('met') ? 'met' : truths.includes('unknown') ? 'unknown' : 'not-met')
-
-/** Three-valued "not": unknown stays unknown. */
-export const not = (truth: Truth): Truth => (truth === 'met' ? 'not-met' : truth === 'not-met' ? 'met' : 'unknown')
-
-/**
- * Met when enough are met, not met when even the unknown ones could not make it enough.
- * @example atLeast(2, ['met', 'unknown', 'not-met']) // 'unknown'
- */
-export function atLeast(n: number, truths: readonly Truth[]): Truth {
-  const met = truths.filter((t) => t === 'met').length
-  const open = truths.filter((t) => t === 'unknown').length
-  return met >= n ? 'met' : met + open < n ? 'not-met' : 'unknown'
-}
-
-/**
- * Exactly n are met and none is unknown.
- * @example exactly(1, ['met', 'unknown']) // 'unknown'
- */
-export const exactly = (n: number, truths: readonly Truth[]): Truth => all([atLeast(n, truths), not(atLeast(n + 1, truths))])

@@ -1,7 +1,7 @@
 import type { Action, Role } from '@kneecap-awl/contract'
 
 /** Who may do what. The one place where it is said. */
-export const MAY: Readonly<Record<Role, readonly Action[]>> = {
+const MAY: Readonly<Record<Role, readonly Action[]>> = {
   clinician: ['read-patients', 'examine', 'sign', 'refer', 'judge'],
   lead: ['read-patients', 'examine', 'sign', 'refer', 'judge', 'read-audit'],
   admin: ['judge', 'read-audit'],

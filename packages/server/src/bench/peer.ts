@@ -1,5 +1,5 @@
 import { Engine, type NestedCondition, type TopLevelCondition } from 'json-rules-engine'
-import { compileRule, truth, type Judgement, type RegionPack, type RuleNode } from '@kneecap-awl/core'
+import { compileRule, YES, type Judgement, type RegionPack, type RuleNode } from '@kneecap-awl/core'
 
 /**
  * The flags of the pack in a general-purpose rules library, for comparison: one rule a flag, the same trees of all, any and not.
@@ -13,7 +13,7 @@ export function peerOf(pack: RegionPack): { readonly engine: Engine; readonly fa
     engine.addRule({ name: flag.id, conditions, event: { type: flag.id } })
   }
   const factsOf = ({ prepared, context, sides }: Judgement): Record<string, boolean> =>
-    Object.fromEntries([...leaves].map(([key, node]) => [key, compileRule(node, prepared).run(context, sides[0] ?? 0) === truth.YES]))
+    Object.fromEntries([...leaves].map(([key, node]) => [key, compileRule(node, prepared).run(context, sides[0] ?? 0) === YES]))
   return { engine, factsOf }
 }
 

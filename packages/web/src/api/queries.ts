@@ -81,4 +81,4 @@ export const patientSearch = (search: string) =>
   })
 export const patientById = (id: string) => queryOptions({ queryKey: ['patient', id], queryFn: () => call(patients.readPatient, { params: { id } }) })
 
-export type { Account, Corrected, DeskPage, ExaminationDetail, ExaminationSummary, PatientDetail, PatientSummary, Referral } from '@kneecap-awl/contract'
+export type { Account, Corrected, DeskPage, ExaminationDetail, ExaminationSummary, PatientSummary, Referral } from '@kneecap-awl/contract'

@@ -57,7 +57,7 @@ function Leaf({ pack, node }: { readonly pack: RegionPack; readonly node: ProofN
 
 const calcName = (pack: RegionPack, text: string): string => pack.calcs.reduce((shown, calc) => shown.replace(calc.id, calc.label), text)
 
-export function words(pack: RegionPack, finding: ProofFinding): string {
+function words(pack: RegionPack, finding: ProofFinding): string {
   if (finding.state === 'not-indicated') return 'not asked, nothing called for it'
   if (finding.state === 'derived') {
     const { value } = finding

@@ -5,7 +5,7 @@ import { ApiProblem, call } from '../api/http'
 import { outbox } from './outbox'
 
 /** Most entries that go to the server at once. */
-export const BATCH = 200
+const BATCH = 200
 
 export interface Sent {
   /** The time under which each entry stands on the server, by its id. */
