@@ -2,7 +2,7 @@ import type { RuleSource } from '../rules/parseRule.js'
 import type { RuleNode } from '../rules/rule.js'
 import type { Condition } from './pack.js'
 import type { Problem } from './problem.js'
-import type { Placed } from './readSources.js'
+import type { Placed } from './sources.js'
 import type { PackSource, ConditionSource } from './source.js'
 
 interface Reading {

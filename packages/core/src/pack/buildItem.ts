@@ -1,7 +1,7 @@
 import { evenItem, saidOver } from './evenItem.js'
 import { gapsOf, normalMeaning } from './normalMeaning.js'
 import type { Problem } from './problem.js'
-import { inRegion, standsIn, type Sources } from './readSources.js'
+import { inRegion, standsIn, type Sources } from './sources.js'
 import type { ItemSource } from './source.js'
 import type { Finding, Item, Qualifier, Scalar } from '../model/item.js'
 import type { Scale } from './pack.js'

@@ -1,6 +1,6 @@
 import { parseRule, RuleError, type Names, type RuleSource } from '../rules/parseRule.js'
 import type { Problem } from './problem.js'
-import { inRegion, standsIn, type Placed, type Sources } from './readSources.js'
+import { inRegion, standsIn, type Placed, type Sources } from './sources.js'
 import type { CalcSource, FlagSource, RegionSource } from './source.js'
 import type { Calc } from '../rules/calc.js'
 import type { Condition, Flag, Hold, Modifier, Pack, Phrase, PromptGroup, Region, RegionalItem } from './pack.js'
@@ -73,6 +73,10 @@ class RegionBuilder {
         return owner && qualifier in owner.qualifiers ? { kind: 'item', item: owner.id, qualifier } : undefined
       },
       set: (name) => sets[name],
+      criterion: (id) => {
+        const found = sources.criteria.get(id)?.source
+        return found && inRegion(found, this.id).when
+      },
       flag: (id) => flags.has(id),
       hold: (id) => holds.has(id),
     }

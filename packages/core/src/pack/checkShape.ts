@@ -1,26 +1,29 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv'
 import type { Problem } from './problem.js'
 import { definitions } from './forms.js'
-import { FILES } from './schema.js'
+import { FILES, PARTS } from './schema.js'
 
 /** The first says quickly whether a file is sound; only for one that is not, the second looks for all that is wrong. */
 const validatorsOf = (allErrors: boolean): ReadonlyMap<string, ValidateFunction> => {
   const ajv = new Ajv({ allErrors, allowUnionTypes: true })
-  return new Map(Object.entries(FILES).map(([key, schema]) => [key, ajv.compile({ ...schema, definitions })]))
+  return new Map(Object.entries({ ...FILES, ...PARTS }).map(([key, schema]) => [key, ajv.compile({ ...schema, definitions })]))
 }
 
 const quick = validatorsOf(false)
 
 let thorough: ReturnType<typeof validatorsOf> | undefined
 
-/** Checks one file against the shape that its leading key calls for. */
-export function checkShape(path: string, document: unknown): Problem[] {
+/**
+ * Checks one file against the shape that its leading key calls for.
+ * @param kinds the keys that it may begin with: those of files, when left out
+ */
+export function checkShape(path: string, document: unknown, kinds = Object.keys(FILES)): Problem[] {
   if (typeof document !== 'object' || document === null)
-    return [{ file: path, id: '-', reason: 'the file is empty or not a mapping', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
-  const key = Object.keys(FILES).find((name) => name in document)
+    return [{ file: path, id: '-', reason: 'the file is empty or not a mapping', cure: `start it with one of ${kinds.join(', ')}` }]
+  const key = kinds.find((name) => name in document)
   const isSound = key === undefined ? undefined : quick.get(key)
   if (key === undefined || !isSound)
-    return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${Object.keys(FILES).join(', ')}` }]
+    return [{ file: path, id: '-', reason: 'the file has no key that the pack knows', cure: `start it with one of ${kinds.join(', ')}` }]
   if (isSound(document)) return []
   const examine = (thorough ??= validatorsOf(true)).get(key) ?? isSound
   examine(document)

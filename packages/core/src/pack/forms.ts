@@ -121,8 +121,7 @@ export const calc = object(['id', 'label', 'source'], {
   note: text,
 })
 
-export const flag = object(['id'], {
-  id,
+const flagFields = {
   concept: text,
   title: text,
   classes: list({ enum: ['I', 'B', 'F', 'T', 'N', 'V', 'S', 'C', 'P'] }),
@@ -136,7 +135,13 @@ export const flag = object(['id'], {
   excludedBy: text,
   clock: object(['from', 'windowDays', 'leadDays'], { from: id, windowDays: { type: 'number' }, leadDays: { type: 'number' } }),
   source: text,
-})
+}
+
+/** A flag of a file that holds several, by its id. */
+export const flag = object(['id'], { id, ...flagFields })
+
+/** What one joint, several or all of them have of the flag of a condition. */
+export const flagPart = object([], { for: texts, because: text, ...flagFields })
 
 export const window = { type: 'number', exclusiveMinimum: 0 }
 
@@ -158,3 +163,25 @@ export const BANDS = ['rare', 'uncommon', 'occasional', 'common']
 export const band = { enum: BANDS }
 
 export const shares = { type: 'array', items: { type: 'number', minimum: 0, maximum: 1 }, minItems: 2, maxItems: 2 }
+
+export const likelihood = {
+  name: text,
+  picture: text,
+  prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }),
+  gate: rule,
+  evidence: list(evidence),
+  defaultTier: tier,
+  tierNote: text,
+}
+
+export const pathway = object(['id', 'title', 'concepts', 'first'], {
+  id,
+  title: text,
+  concepts: texts,
+  first: text,
+  then: text,
+  pregnant: text,
+  review: text,
+  clock: object(['title', 'hours', 'from'], { title: text, hours: { type: 'number', exclusiveMinimum: 0 }, from: { enum: ['onset', 'injury', 'seen'] } }),
+  source: text,
+})

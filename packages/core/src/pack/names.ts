@@ -1,5 +1,5 @@
 import type { Problem } from './problem.js'
-import type { Sources } from './readSources.js'
+import type { Sources } from './sources.js'
 import type { Pack } from './pack.js'
 
 /**

@@ -1,5 +1,5 @@
 import type { Problem } from './problem.js'
-import { standsIn, type Placed, type Sources } from './readSources.js'
+import { standsIn, type Placed, type Sources } from './sources.js'
 import { checkShape } from './checkShape.js'
 import type { ChangeSource, FlagSource, LocalChoice, SchoolSource } from './source.js'
 import type { School, TierInfo } from './pack.js'
@@ -90,7 +90,7 @@ function applyChange(change: ChangeSource, region: string, sources: Sources, fau
   const old = things[found]
   if (!old) return fault(`changes the ${kind} "${id}", which ${region} does not have`, 'correct the id')
   const source = { ...old.source, ...parts, ...(tiers ? movedClauses(old.source, tiers) : {}) }
-  const faults = checkShape(old.path, { [CHANGEABLE[kind]]: [source] })
+  const faults = checkShape(old.path, { [CHANGEABLE[kind]]: [source] }, [CHANGEABLE[kind]])
   for (const one of faults) fault(`its change of ${id} is wrong ${one.reason}`, one.cure)
   const changed = { ...old, region, only: undefined, source }
   // What is shared stays as it is for the other regions.

@@ -1,16 +1,18 @@
 import { CORE_SCHEMA, load } from 'js-yaml'
 import { checkShape } from './checkShape.js'
+import { placeCondition, type ConditionFile } from './conditionFile.js'
 import { evenItem } from './evenItem.js'
-import { oncePer } from '../model/oncePer.js'
+import type { Lesions } from './nerves.js'
+import type { Pathway } from './pack.js'
 import type { Problem } from './problem.js'
 import type {
   CalcSource,
   ConditionSource,
+  CriterionSource,
   FlagSource,
   GroupSource,
   HoldSource,
   ItemsFile,
-  ItemSource,
   ModifierSource,
   PackSource,
   PhraseSource,
@@ -19,52 +21,7 @@ import type {
   SchoolSource,
   SourceFile,
 } from './source.js'
-import type { Item, Stage } from '../model/item.js'
-import type { Pathway } from './pack.js'
-import type { Lesions } from './nerves.js'
-
-/** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
-export interface Placed<S> {
-  readonly path: string
-  readonly region: string
-  readonly only: readonly string[] | undefined
-  readonly source: S
-}
-
-export interface Sources {
-  pack?: Placed<PackSource>
-  lesions?: Placed<Lesions>
-  profile?: Placed<ProfileSource>
-  readonly regions: Placed<RegionSource>[]
-  readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
-  readonly calcs: Placed<CalcSource>[]
-  readonly flags: Placed<FlagSource>[]
-  readonly groups: Placed<GroupSource>[]
-  readonly holds: Placed<HoldSource>[]
-  readonly modifiers: Placed<ModifierSource>[]
-  readonly pathways: Placed<Pathway>[]
-  readonly conditions: Placed<ConditionSource>[]
-  readonly schools: Placed<SchoolSource>[]
-  readonly phrases: Placed<PhraseSource>[]
-  /** Other names of a thing, one text for each id, with the file that gives them. */
-  readonly names: Map<string, { readonly path: string; readonly text: string }>
-}
-
-/** Whether a thing stands in a region: its own, or a shared one that is meant for it. */
-export const standsIn = (placed: Pick<Placed<unknown>, 'region' | 'only'>, region: string): boolean =>
-  placed.region === region || (placed.region === 'shared' && (placed.only?.includes(region) ?? true))
-
-/** A shared thing as one region means it: `{region}` in its texts and rules stands for the region's id. */
-export function inRegion<S extends object>(shared: S, region: string): S {
-  const text = textNaming(shared)
-  return text === undefined ? shared : (JSON.parse(text.replaceAll('{region}', region)) as S)
-}
-
-/** The text of a shared thing that speaks of its region; undefined when it reads the same everywhere. */
-const textNaming = oncePer((shared: object): string | undefined => {
-  const text = JSON.stringify(shared)
-  return text.includes('{region}') ? text : undefined
-})
+import type { Placed, Sources } from './sources.js'
 
 /** Reads every file of the pack; what is wrong with its shape is a problem, and that file is left out. */
 export function readSources(files: readonly SourceFile[], problems: Problem[]): Sources {
@@ -80,6 +37,8 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     conditions: [],
     schools: [],
     phrases: [],
+    criteria: new Map(),
+    reviewed: new Map(),
     names: new Map(),
   }
   for (const file of files) {
@@ -117,6 +76,8 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   if ('profile' in document) sources.profile = { ...at, source: document.profile as ProfileSource }
   if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
+  if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources)
+  if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) sources.criteria.set(source.id, { path, source })
   if ('names' in document) for (const [id, text] of Object.entries(document.names as Record<string, string>)) sources.names.set(id, { path, text })
   if ('items' in document) {
     const file = document as unknown as ItemsFile

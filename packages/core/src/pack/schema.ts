@@ -1,9 +1,46 @@
 import { STAGES } from '../model/item.js'
 import { POSITIONS } from '../model/item.js'
-import { BANDS, band, calc, change, evidence, flag, id, item, list, map, numberOrText, object, rule, shares, text, texts, tier, window } from './forms.js'
+import {
+  BANDS,
+  calc,
+  change,
+  flag,
+  flagPart,
+  id,
+  item,
+  likelihood,
+  list,
+  map,
+  numberOrText,
+  object,
+  pathway,
+  rule,
+  shares,
+  text,
+  texts,
+  tier,
+  window,
+} from './forms.js'
 
 /** The shape of each kind of file, known by its leading key. */
 export const FILES: Readonly<Record<string, object>> = {
+  condition: object(['condition'], {
+    condition: id,
+    flag: id,
+    common: flagPart,
+    some: list({ ...flagPart, required: ['for'] }),
+    regions: map(flagPart),
+    likelihood: object([], {
+      common: object([], likelihood),
+      some: list(object(['for', 'id', 'name', 'picture', 'prior', 'defaultTier'], { for: texts, id, ...likelihood })),
+      regions: map(object(['id'], { id, ...likelihood })),
+    }),
+    pathways: list(pathway),
+    reviewed: object(['by', 'on', 'of'], { by: text, on: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, of: text }),
+  }),
+  criteria: object(['criteria'], {
+    criteria: list(object(['id', 'says', 'when', 'source'], { id, says: text, when: rule, source: text, reason: text })),
+  }),
   tiers: object(
     ['id', 'version', 'tiers', 'destinations', 'actions', 'scales', 'unverified', 'cautions', 'leadOrder', 'burdenCost', 'priorBands', 'mayBePregnant'],
     {
@@ -77,7 +114,6 @@ export const FILES: Readonly<Record<string, object>> = {
     }),
   }),
   calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
-  flags: object(['flags'], { for: texts, flags: list(flag) }),
   groups: object(['groups'], {
     for: texts,
     groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })),
@@ -105,19 +141,7 @@ export const FILES: Readonly<Record<string, object>> = {
     ),
   }),
   pathways: object(['pathways'], {
-    pathways: list(
-      object(['id', 'title', 'concepts', 'first'], {
-        id,
-        title: text,
-        concepts: texts,
-        first: text,
-        then: text,
-        pregnant: text,
-        review: text,
-        clock: object(['title', 'hours', 'from'], { title: text, hours: { type: 'number', exclusiveMinimum: 0 }, from: { enum: ['onset', 'injury', 'seen'] } }),
-        source: text,
-      }),
-    ),
+    pathways: list(pathway),
   }),
   lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs', 'patterns', 'cordSigns', 'severalNerves'], {
     lesions: list(
@@ -140,19 +164,7 @@ export const FILES: Readonly<Record<string, object>> = {
     readAs: list(object(['item', 'as', 'lost', 'severe'], { item: text, as: text, lost: { type: 'number' }, severe: { type: 'number' } })),
   }),
   phrases: object(['phrases'], { for: texts, phrases: list(object(['id', 'says'], { id, says: text, covers: { ...texts, minItems: 1 }, when: rule })) }),
-  conditions: object(['conditions'], {
-    for: texts,
-    conditions: list(
-      object(['id', 'name', 'picture', 'prior', 'defaultTier'], {
-        id,
-        name: text,
-        picture: text,
-        prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }),
-        gate: rule,
-        evidence: list(evidence),
-        defaultTier: tier,
-        tierNote: text,
-      }),
-    ),
-  }),
 }
+
+/** Parts of condition files as the compiler puts them side by side: a local choice changes one and is checked by it. No file begins with them. */
+export const PARTS: Readonly<Record<string, object>> = { flags: object(['flags'], { flags: list(flag) }) }

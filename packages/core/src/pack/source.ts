@@ -142,6 +142,24 @@ export interface RegionSource {
   readonly sets?: Readonly<Record<string, readonly string[]>>
 }
 
+/** A test that several conditions use: once, with where it comes from, and used by name as `criterion(id)`. */
+export interface CriterionSource {
+  readonly id: string
+  /** What it says, in words. */
+  readonly says: string
+  readonly when: RuleSource
+  readonly source: string
+  /** Why it is drawn there. */
+  readonly reason?: string
+}
+
+export interface Reviewed {
+  readonly by: string
+  /** YYYY-MM-DD */
+  readonly on: string
+  readonly of: string
+}
+
 export interface ConditionSource {
   readonly id: string
   readonly name: string

@@ -16,6 +16,8 @@ export interface Names {
   set(name: string): readonly string[] | undefined
   flag(id: string): boolean
   hold(id: string): boolean
+  /** The rule that a named criterion stands for. */
+  criterion(id: string): RuleSource | undefined
 }
 
 export class RuleError extends Error {
@@ -36,13 +38,22 @@ export class RuleError extends Error {
  * @example parseRule({ all: ['story.trauma', 'patient.age-years >= 55'] }, names, 'knee.calc.ottawa')
  */
 export function parseRule(source: RuleSource, names: Names, self: string): RuleNode {
-  if (typeof source === 'string') return leafNode(source, names, self)
+  if (typeof source === 'string') return namedRule(source, names, self) ?? leafNode(source, names, self)
   if ('all' in source) return { op: 'all', of: parseMembers(source.all, names, self) }
   if ('any' in source) return { op: 'any', of: parseMembers(source.any, names, self) }
   if ('not' in source) return { op: 'not', of: [parseRule(source.not, names, self)] }
   if ('proven' in source) return { op: 'proven', of: [parseRule(source.proven, names, self)] }
   if ('atLeast' in source) return { op: 'atLeast', n: source.atLeast.n, of: parseMembers(source.atLeast.of, names, self) }
   throw new RuleError('rule-syntax', `"${JSON.stringify(source)}" is not a rule`, 'use all, any, not, proven, atLeast or a leaf in words')
+}
+
+/** A criterion is read where it is named, as if it were written there. */
+function namedRule(text: string, names: Names, self: string): RuleNode | undefined {
+  const id = /^criterion\(([a-z0-9.-]+)\)$/.exec(text)?.[1]
+  if (id === undefined) return undefined
+  const source = names.criterion(id)
+  if (source === undefined) throw new RuleError('unknown-name', `the criterion "${id}" is not defined`, 'define it under content/criteria')
+  return parseRule(source, names, self)
 }
 
 /** Every leaf of one region is read once, however many rules use it; only `any-flag` means something else for each owner. */

@@ -1,0 +1,67 @@
+import { oncePer } from '../model/oncePer.js'
+import type { Item, Stage } from '../model/item.js'
+import type { Lesions } from './nerves.js'
+import type { Pathway } from './pack.js'
+import type {
+  CalcSource,
+  ConditionSource,
+  CriterionSource,
+  FlagSource,
+  GroupSource,
+  HoldSource,
+  ItemSource,
+  ModifierSource,
+  PackSource,
+  PhraseSource,
+  ProfileSource,
+  RegionSource,
+  Reviewed,
+  SchoolSource,
+} from './source.js'
+
+/** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
+export interface Placed<S> {
+  readonly path: string
+  readonly region: string
+  readonly only: readonly string[] | undefined
+  readonly source: S
+}
+
+export interface Sources {
+  pack?: Placed<PackSource>
+  lesions?: Placed<Lesions>
+  profile?: Placed<ProfileSource>
+  readonly regions: Placed<RegionSource>[]
+  readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
+  readonly calcs: Placed<CalcSource>[]
+  readonly flags: Placed<FlagSource>[]
+  readonly groups: Placed<GroupSource>[]
+  readonly holds: Placed<HoldSource>[]
+  readonly modifiers: Placed<ModifierSource>[]
+  readonly pathways: Placed<Pathway>[]
+  readonly conditions: Placed<ConditionSource>[]
+  readonly schools: Placed<SchoolSource>[]
+  readonly phrases: Placed<PhraseSource>[]
+  /** Tests that several conditions use, by name. */
+  readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource }>
+  /** Conditions that somebody has read against the literature. */
+  readonly reviewed: Map<string, Reviewed>
+  /** Other names of a thing, one text for each id, with the file that gives them. */
+  readonly names: Map<string, { readonly path: string; readonly text: string }>
+}
+
+/** Whether a thing stands in a region: its own, or a shared one that is meant for it. */
+export const standsIn = (placed: Pick<Placed<unknown>, 'region' | 'only'>, region: string): boolean =>
+  placed.region === region || (placed.region === 'shared' && (placed.only?.includes(region) ?? true))
+
+/** A shared thing as one region means it: `{region}` in its texts and rules stands for the region's id. */
+export function inRegion<S extends object>(shared: S, region: string): S {
+  const text = textNaming(shared)
+  return text === undefined ? shared : (JSON.parse(text.replaceAll('{region}', region)) as S)
+}
+
+/** The text of a shared thing that speaks of its region; undefined when it reads the same everywhere. */
+const textNaming = oncePer((shared: object): string | undefined => {
+  const text = JSON.stringify(shared)
+  return text.includes('{region}') ? text : undefined
+})
