@@ -1,3 +1,5 @@
+/* eslint-disable @typescript-eslint/no-unsafe-assignment, @typescript-eslint/no-unsafe-call, @typescript-eslint/no-unsafe-member-access, @typescript-eslint/no-unsafe-return, @typescript-eslint/no-explicit-any --
+   files of the content are spoilt here by name, as somebody would who writes them */
 import { CORE_SCHEMA, load } from 'js-yaml'
 import { describe, expect, it } from 'vitest'
 import { compilePack, PackError, problemLine, upgradePack, viewOf, type SourceFile } from '../src/index.js'
@@ -103,8 +105,6 @@ function editedOf(text: string, edit: (document: Any) => void): unknown {
   expect(JSON.stringify(document), 'the edit changes something').not.toBe(before)
   return document
 }
-// Content is whatever its files say: a test reaches into it by name.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
 type Any = any
 const named = (things: Any, id: string): Any => things.find((thing: Any) => thing.id === id)
 const item = (id: string) => (document: Any) => named(document.items, id)

@@ -160,6 +160,7 @@ class RegionBuilder {
       avoid: source.avoid,
       excludedBy: source.excludedBy,
       ...(source.clock ? { clock: source.clock } : {}),
+      ...(source.reviewed ? { reviewed: source.reviewed } : {}),
       source: source.source,
       also: [],
     }

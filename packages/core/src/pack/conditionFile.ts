@@ -1,4 +1,4 @@
-import type { Pathway } from './pack.js'
+import type { Pathway, Reviewed } from './pack.js'
 import { inRegion, type Sources } from './sources.js'
 import type { ConditionSource, FlagSource } from './source.js'
 
@@ -26,24 +26,24 @@ export interface ConditionFile {
   }
   readonly pathways?: readonly Pathway[]
   /** Who read it against the literature, when, and what of it. */
-  readonly reviewed?: { readonly by: string; readonly on: string; readonly of: string }
+  readonly reviewed?: Reviewed
 }
 
 /** Puts what a condition file says where the compiler looks for it. Its shape has been checked. */
 export function placeCondition(file: ConditionFile, path: string, sources: Sources): void {
   const { flag, common, some = [], regions = {}, likelihood, pathways = [] } = file
+  const reviewed = file.reviewed ? { reviewed: file.reviewed } : {}
   const put = (id: string, region: string, only: readonly string[] | undefined, { because: _, ...part }: FlagPart): void =>
-    void sources.flags.push({ path, region, only, source: { id, ...part } as FlagSource })
+    void sources.flags.push({ path, region, only, source: { id, ...part, ...reviewed } as FlagSource })
   if (flag !== undefined) {
     if (common) put(flag, 'shared', undefined, common)
     for (const { for: only, ...part } of some) put(flag, 'shared', only, part)
     for (const [region, part] of Object.entries(regions)) put(flag, region, undefined, part)
   }
-  for (const { for: only, ...source } of likelihood?.some ?? []) sources.conditions.push({ path, region: 'shared', only, source })
+  for (const { for: only, ...source } of likelihood?.some ?? []) sources.conditions.push({ path, region: 'shared', only, source: { ...source, ...reviewed } })
   for (const [region, part] of Object.entries(likelihood?.regions ?? {}))
-    sources.conditions.push({ path, region, only: undefined, source: likelihoodIn(region, likelihood?.common ?? {}, part) })
+    sources.conditions.push({ path, region, only: undefined, source: { ...likelihoodIn(region, likelihood?.common ?? {}, part), ...reviewed } })
   for (const source of pathways) sources.pathways.push({ path, region: 'shared', only: undefined, source })
-  if (file.reviewed) sources.reviewed.set(file.condition, file.reviewed)
 }
 
 /** What speaks for it in every joint, then in this one. */

@@ -121,7 +121,10 @@ export const calc = object(['id', 'label', 'source'], {
   note: text,
 })
 
+export const reviewed = object(['by', 'on', 'of'], { by: text, on: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, of: text })
+
 const flagFields = {
+  reviewed,
   concept: text,
   title: text,
   classes: list({ enum: ['I', 'B', 'F', 'T', 'N', 'V', 'S', 'C', 'P'] }),
@@ -148,7 +151,7 @@ export const window = { type: 'number', exclusiveMinimum: 0 }
 /** Its parts are checked when they are put in place. */
 export const change = { type: 'object', minProperties: 2, properties: { calc: id, flag: id, group: id, hold: id } }
 
-export const evidence = object(['when', 'structure', 'source', 'certainty'], {
+const evidence = object(['when', 'structure', 'source', 'certainty'], {
   when: rule,
   structure: text,
   lrPositive: { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 },
@@ -160,7 +163,7 @@ export const evidence = object(['when', 'structure', 'source', 'certainty'], {
 
 export const BANDS = ['rare', 'uncommon', 'occasional', 'common']
 
-export const band = { enum: BANDS }
+const band = { enum: BANDS }
 
 export const shares = { type: 'array', items: { type: 'number', minimum: 0, maximum: 1 }, minItems: 2, maxItems: 2 }
 

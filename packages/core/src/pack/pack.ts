@@ -3,6 +3,13 @@ import type { Tier } from '../model/tier.js'
 import type { Calc } from '../rules/calc.js'
 import type { RuleNode } from '../rules/rule.js'
 import type { Lesions } from './nerves.js'
+/** Who read something against the literature, when (YYYY-MM-DD), and what of it. */
+export interface Reviewed {
+  readonly by: string
+  readonly on: string
+  readonly of: string
+}
+
 export interface Clause {
   readonly tier: Tier
   readonly when: RuleNode
@@ -31,6 +38,7 @@ export interface Flag {
   readonly avoid: readonly string[]
   readonly excludedBy: string
   readonly clock?: RepairClock
+  readonly reviewed?: Reviewed
   readonly source: string
   /** Other names, to be found by. */
   readonly also: readonly string[]
@@ -91,6 +99,7 @@ export interface Condition {
   readonly defaultTier: Tier
   /** When it holds, or what else does, in words. */
   readonly tierNote?: string
+  readonly reviewed?: Reviewed
   readonly source: string
   /** Other names, to be found by. */
   readonly also: readonly string[]

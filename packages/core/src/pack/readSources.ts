@@ -38,7 +38,6 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     schools: [],
     phrases: [],
     criteria: new Map(),
-    reviewed: new Map(),
     names: new Map(),
   }
   for (const file of files) {

@@ -14,6 +14,7 @@ import {
   numberOrText,
   object,
   pathway,
+  reviewed,
   rule,
   shares,
   text,
@@ -36,7 +37,7 @@ export const FILES: Readonly<Record<string, object>> = {
       regions: map(object(['id'], { id, ...likelihood })),
     }),
     pathways: list(pathway),
-    reviewed: object(['by', 'on', 'of'], { by: text, on: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, of: text }),
+    reviewed,
   }),
   criteria: object(['criteria'], {
     criteria: list(object(['id', 'says', 'when', 'source'], { id, says: text, when: rule, source: text, reason: text })),

@@ -1,6 +1,6 @@
 import type { RuleSource } from '../rules/parseRule.js'
 import type { Item, Needs, NormalSpan, Accuracy, Kind, Position, Qualifier, Scope, Stage } from '../model/item.js'
-import type { AgeBand, Evidence, FigurePoint, Flag, Modifier, Pack, Stop, TierInfo, Destination, Action, School } from './pack.js'
+import type { AgeBand, Evidence, FigurePoint, Flag, Modifier, Pack, Stop, TierInfo, Destination, Action, School, Reviewed } from './pack.js'
 import type { Tier } from '../model/tier.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
@@ -93,6 +93,7 @@ export interface FlagSource {
   readonly avoid: readonly string[]
   readonly excludedBy: string
   readonly clock?: Flag['clock']
+  readonly reviewed?: Reviewed
   readonly source: string
 }
 
@@ -153,13 +154,6 @@ export interface CriterionSource {
   readonly reason?: string
 }
 
-export interface Reviewed {
-  readonly by: string
-  /** YYYY-MM-DD */
-  readonly on: string
-  readonly of: string
-}
-
 export interface ConditionSource {
   readonly id: string
   readonly name: string
@@ -169,6 +163,7 @@ export interface ConditionSource {
   readonly evidence?: readonly (Omit<Evidence, 'when'> & { readonly when: RuleSource })[]
   readonly defaultTier: Tier
   readonly tierNote?: string
+  readonly reviewed?: Reviewed
 }
 
 /** Where good practitioners differ in one joint; the default is one of the choices. */

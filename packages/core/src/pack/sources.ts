@@ -15,7 +15,6 @@ import type {
   PhraseSource,
   ProfileSource,
   RegionSource,
-  Reviewed,
   SchoolSource,
 } from './source.js'
 
@@ -44,8 +43,6 @@ export interface Sources {
   readonly phrases: Placed<PhraseSource>[]
   /** Tests that several conditions use, by name. */
   readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource }>
-  /** Conditions that somebody has read against the literature. */
-  readonly reviewed: Map<string, Reviewed>
   /** Other names of a thing, one text for each id, with the file that gives them. */
   readonly names: Map<string, { readonly path: string; readonly text: string }>
 }

@@ -1,16 +1,22 @@
 import { PackError, problemLine, viewOf, type Pack } from '@kneecap-awl/core'
-import { lintPack, packReport, type RegionReport } from '@kneecap-awl/core/review'
-import { shippedPack } from '../packs/service.js'
+import { lintPack, packReport, reviewDocument, thresholdsCsv, thresholdsOf, type RegionReport, type ReviewSubject } from '@kneecap-awl/core/review'
+import { readContent, shippedPack } from '../packs/service.js'
 
 /**
  * `npm run pack -- --json` prints the compiled pack, each item as each region sees it; `--report` what a reviewer wants to know of each
- * region, with every fault that the linter finds; without either a summary. Exit code 2 when the pack has a fault.
+ * region, with every fault that the linter finds; `--thresholds` every number that a rule compares with, as CSV; `--review NAME` one page to
+ * read and sign about a condition (as its file is called) or a whole region, as HTML; without any of them a summary. Exit code 2 when the
+ * pack has a fault or NAME is neither.
  */
+// A reader that has seen enough (`| head`) is no fault.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
 try {
   const pack = shippedPack()
   if (process.argv.includes('--json')) say(JSON.stringify(printed(pack), null, 2))
   else if (process.argv.includes('--report')) report(pack)
+  else if (process.argv.includes('--thresholds')) say(thresholdsCsv(thresholdsOf(pack)))
+  else if (process.argv.includes('--review')) review(pack, process.argv[process.argv.indexOf('--review') + 1] ?? '')
   else summary(pack).forEach(say)
 } catch (error) {
   if (!(error instanceof PackError)) throw error
@@ -22,6 +28,29 @@ try {
 function printed(pack: Pack): object {
   const items = pack.regions.flatMap(({ id }) => viewOf(pack, id).items.map((item) => ({ region: id, ...item })))
   return { ...pack, items }
+}
+
+/** A condition by the name of its file, or all of a region. */
+function subjectOf(pack: Pack, name: string): ReviewSubject | undefined {
+  const region = pack.regions.find((one) => one.id === name)
+  if (region) {
+    const here = [...pack.flags, ...pack.conditions].filter((one) => one.region === name)
+    return { title: `${region.name}: conditions`, ids: new Set(here.map(({ id }) => id)) }
+  }
+  const files = readContent().filter(({ path }) => path.startsWith('conditions/') && path.endsWith(`/${name}.yaml`))
+  const known = [...pack.flags, ...pack.conditions].map(({ id }) => id)
+  const ids = new Set(known.filter((id) => files.some(({ text }) => new RegExp(`(flag|id): ${id.replaceAll('.', '\\.')}$`, 'm').test(text))))
+  const title = name.charAt(0).toUpperCase() + name.slice(1).replaceAll('-', ' ')
+  return ids.size > 0 ? { title, ids } : undefined
+}
+
+function review(pack: Pack, name: string): void {
+  const subject = subjectOf(pack, name)
+  if (subject) return say(reviewDocument(pack, subject))
+  process.stderr.write(
+    `"${name}" is neither a condition nor a region; conditions are the files under content/conditions, regions: ${pack.regions.map(({ id }) => id).join(', ')}\n`,
+  )
+  process.exitCode = 2
 }
 
 function summary(pack: Pack): string[] {

@@ -1,7 +1,7 @@
 import { ruleLines, type Condition, type RegionPack } from '@kneecap-awl/core'
 import { Soft } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
-import { Figure, Part } from './EntryParts'
+import { Figure, Part, ReadBy } from './EntryParts'
 import { RuleTree } from './RuleTree'
 
 /** A condition with how likely it is thought, what speaks for and against it, and the priority that it has by itself. */
@@ -35,6 +35,7 @@ export function AboutCondition({ pack, condition }: { readonly pack: RegionPack;
           </Figure>
         ))}
       </Part>
+      <ReadBy reviewed={condition.reviewed} />
     </>
   )
 }

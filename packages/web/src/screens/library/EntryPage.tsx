@@ -7,7 +7,7 @@ import { Soft, Toggle } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
 import { AboutCondition } from './AboutCondition'
 import { AboutSource } from './AboutSource'
-import { Figure, Part, Sources, UsedBy, type To } from './EntryParts'
+import { Figure, Part, ReadBy, Sources, UsedBy, type To } from './EntryParts'
 import { LikelihoodPicture, NotTheChance, ratiosOf } from './LikelihoodPicture'
 import { RuleTree } from './RuleTree'
 
@@ -227,6 +227,7 @@ function AboutFlag({ pack, flag, to }: { readonly pack: RegionPack; readonly fla
         </Part>
       )}
       {flag.avoid.length > 0 && <Part title="Avoid">{flag.avoid.join(' · ')}</Part>}
+      <ReadBy reviewed={flag.reviewed} />
     </>
   )
 }

@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import { sourceNames, usersOf, type LibraryEntry, type RegionPack } from '@kneecap-awl/core'
+import { sourceNames, usersOf, type LibraryEntry, type RegionPack, type Reviewed } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { tierName } from '../../parts/PunchedStrip'
+import { dayOnly } from '../../parts/times'
 
 /** The address of something in the library; undefined when it has no page. */
 export type To = (kind: LibraryEntry['kind'] | 'any', id: string) => string | undefined
@@ -59,6 +60,11 @@ export function UsedBy({ pack, id, to }: { readonly pack: RegionPack; readonly i
       {flags.length + calcs.length + conditions.length + askedBy.length === 0 && <Soft as="p">No rule reads it: it is there for the record.</Soft>}
     </>
   )
+}
+
+/** Who read it against the literature; said also when nobody has yet. */
+export function ReadBy({ reviewed }: { readonly reviewed: Reviewed | undefined }) {
+  return <Part title="Clinical review">{reviewed ? `${reviewed.by}, ${dayOnly(reviewed.on)}: ${reviewed.of}` : 'Not yet read against its sources.'}</Part>
 }
 
 /** A name that leads to its own page, where it has one. */
