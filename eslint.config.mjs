@@ -12,6 +12,12 @@ const NODE = { group: ['node:*', 'fs', 'path', 'react*', 'fastify*', 'pg'], mess
 const SERVER = { group: ['@kneecap-awl/server*', '**/server/src/**', 'pg', 'fastify'], message: 'the web application speaks to the server over HTTP' }
 const WEB = { group: ['@kneecap-awl/web*', '**/web/src/**'], message: 'the server does not import the web application' }
 
+const ENTRIES = {
+  regex: '/queries\\.js$',
+  importNames: ['addEntries'],
+  message: 'entries are kept by one service: storeEntries or keepEntries of examinations/entries.ts',
+}
+
 const SCREENS = readdirSync(new URL('packages/web/src/screens/', import.meta.url))
 /** A later rule of the same name replaces an earlier one, so a screen is given everything that holds for it. */
 const screenRule = (screen) => ({
@@ -73,7 +79,8 @@ export default tseslint.config(
   { files: SCRIPTS, extends: [tseslint.configs.strict] },
   { files: ['packages/core/src/**'], rules: forbid(OUTSIDE, NODE) },
   LAYERED,
-  { files: ['packages/server/src/**'], rules: forbid(WEB) },
+  { files: ['packages/server/src/**'], rules: forbid(WEB, ENTRIES) },
+  { files: ['packages/server/src/examinations/entries.ts'], rules: forbid(WEB) },
   {
     files: ['packages/web/src/**'],
     plugins: { 'react-hooks': reactHooks },

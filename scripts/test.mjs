@@ -16,11 +16,10 @@ try {
   await step('content pack', () => buildPack())
   process.exitCode = await runAll([
     types,
-    lint,
-    format,
-    unused,
-    () => unit('core', 'packages/core'),
-    () => unit('web', 'packages/web'),
+    [
+      [lint, format, unused],
+      [() => unit('core', 'packages/core'), () => unit('web', 'packages/web')],
+    ],
     () => unit('server', 'packages/server'),
     journeys,
   ])

@@ -23,19 +23,30 @@ export function run(command, args, { cwd = ROOT, env = process.env, quiet = fals
   return result
 }
 
-/** Runs a command, shows its output as it comes, and returns it with the exit code. */
-export function tee(command, args, { cwd = ROOT, env = process.env } = {}) {
+/**
+ * Runs a command and shows what it prints under a heading.
+ * @param live as it comes; otherwise once it has ended, so that two that run at once do not speak at once
+ */
+export function tell(command, args, heading, { cwd = ROOT, env = process.env, live = false } = {}) {
   return new Promise((resolve) => {
     const child = spawn(command, args, { cwd, env, stdio: ['ignore', 'pipe', 'pipe'] })
-    let output = ''
-    const take = (stream) => (chunk) => {
-      output += chunk
-      stream.write(chunk)
+    let kept = ''
+    const take = (chunk) => {
+      if (live) process.stdout.write(chunk)
+      else kept += chunk
     }
-    child.stdout.on('data', take(process.stdout))
-    child.stderr.on('data', take(process.stderr))
-    child.on('error', (error) => resolve({ code: 127, output: `${output}${error.message}` }))
-    child.on('close', (code) => resolve({ code: code ?? 1, output }))
+    const end = (code) => {
+      process.stdout.write(kept)
+      resolve({ code })
+    }
+    take(`\n== ${heading}\n`)
+    child.stdout.on('data', take)
+    child.stderr.on('data', take)
+    child.on('error', (error) => {
+      take(error.message)
+      end(127)
+    })
+    child.on('close', (code) => end(code ?? 1))
   })
 }
 

@@ -149,6 +149,12 @@ describe('a bad pack is refused with file, id and cure', () => {
     ['a flag in a file of its own kind', 'regions/knee/holds.yaml', (d) => ((d.flags = [{ id: 'knee.flag.x' }]), delete d.holds), /no key that the pack knows/],
   ])('%s', (_what, path, edit, told) => expect(compileFaults(edited(path, edit))).toMatch(told))
 
+  const criteria = (...more: object[]): SourceFile[] => [...contentFiles(), { path: 'criteria/more.yaml', text: JSON.stringify({ criteria: more }) }]
+  const aCriterion = { id: 'more.fall', says: 'a fall', when: 'story.trauma', source: 'expert' }
+  it('a criterion that no rule names', () => expect(compileFaults(criteria(aCriterion))).toMatch(/criteria\/more\.yaml: more\.fall: is named by no rule/))
+  it('two criteria of one name', () =>
+    expect(compileFaults(criteria({ ...aCriterion, id: 'common.implant-here' }))).toMatch(/common\.implant-here: stands in criteria\/common\.yaml already/))
+
   it('YAML that does not parse', () => {
     const files = contentFiles('knee').map((file) => (file.path === 'regions/knee/look.yaml' ? { ...file, text: 'stage: [look' } : file))
     expect(compileFaults(files)).toMatch(/not valid YAML/)

@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ROLES, ROUTES, type Role, type Route } from '@kneecap-awl/contract'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { fingerprint } from '@kneecap-awl/core'
+import { contentHash, readContent } from '../src/packs/service.js'
 import { newServer, type Server } from './server.js'
 
 const SIGN_INS: Readonly<Record<Role, string>> = { clinician: 'brannock', lead: 'quill', admin: 'fenn', learner: 'lark' }
@@ -78,6 +80,19 @@ describe('the contract', () => {
     expect((await server.call('GET', '/api/openapi.json')).json()).toEqual(published)
   })
   it('says for every route who calls it', () => expect([...Object.keys(CALLED_BY), ...OPEN].sort()).toEqual(ROUTES.map(nameOf).sort()))
+  it('knows its content by the same hash as the core does', () => {
+    const files = readContent()
+    expect(contentHash(files)).toBe(fingerprint(files))
+  })
+  it('judges with no stored pack that is damaged, and says so', async () => {
+    const hash = 'f'.repeat(64)
+    await server.owner.query("insert into pack (hash, id, version, compiled) values ($1, 'kneecap-awl', '0.0.1', $2)", [
+      hash,
+      JSON.stringify({ hash, items: [] }),
+    ])
+    const answer = await server.call('GET', `/api/packs/${hash}/knee`)
+    expect([answer.statusCode, answer.json<{ type: string }>().type]).toEqual([500, '/problems/fault'])
+  })
   it('answers a fault in the form of a problem', async () => {
     const answer = await server.call('POST', '/api/patients', { name: 'A' })
     expect([answer.statusCode, answer.headers['content-type']]).toEqual([400, expect.stringContaining('application/problem+json')])

@@ -73,9 +73,10 @@ class RegionBuilder {
         return owner && qualifier in owner.qualifiers ? { kind: 'item', item: owner.id, qualifier } : undefined
       },
       set: (name) => sets[name],
-      criterion: (id) => {
-        const found = sources.criteria.get(id)?.source
-        return found && inRegion(found, this.id).when
+      criterion: (id, self) => {
+        const found = sources.criteria.get(id)
+        found?.uses.add(self)
+        return found && inRegion(found.source, this.id).when
       },
       flag: (id) => flags.has(id),
       hold: (id) => holds.has(id),

@@ -14,9 +14,10 @@ import type { Lesions } from './nerves.js'
 
 /**
  * Compiles the YAML of a content pack into one plain object that the engine judges with.
+ * @param hash of the files, where it is known already: see `fingerprint`
  * @throws PackError with one problem for each fault: file, id, what is wrong and how to mend it
  */
-export function compilePack(files: readonly SourceFile[]): Pack {
+export function compilePack(files: readonly SourceFile[], hash?: string): Pack {
   const problems: Problem[] = []
   const sources = readSources(files, problems)
   if (!sources.pack)
@@ -25,10 +26,15 @@ export function compilePack(files: readonly SourceFile[]): Pack {
       { file: 'pack.yaml', id: 'pack', reason: 'the pack has no pack.yaml', cure: 'add one with id, version, tiers and destinations' },
     ])
   if (problems.length > 0) throw new PackError(problems)
-  const pack = withNames(build(sources, sources.pack.source, fingerprint(files), problems), sources, problems)
+  const pack = withNames(build(sources, sources.pack.source, hash ?? fingerprint(files), problems), sources, problems)
+  if (sources.regions.length > 1) problems.push(...unusedCriteria(sources))
   if (problems.length > 0) throw new PackError(problems)
   return pack
 }
+
+/** A criterion that nothing names is a rule that nobody reads. */
+const unusedCriteria = ({ criteria }: Sources): Problem[] =>
+  [...criteria].flatMap(([id, { path, uses }]) => (uses.size === 0 ? [{ file: path, id, reason: 'is named by no rule', cure: 'use it, or take it out' }] : []))
 
 function build(sources: Sources, pack: PackSource, hash: string, problems: Problem[]): Pack {
   const schools = goByProfile(sources, problems)

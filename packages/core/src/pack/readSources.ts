@@ -45,7 +45,7 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     if (document === undefined) continue
     const faults = checkShape(file.path, document)
     problems.push(...faults)
-    if (faults.length === 0) place(document as Record<string, unknown>, file.path, sources)
+    if (faults.length === 0) place(document as Record<string, unknown>, file.path, sources, problems)
   }
   return sources
 }
@@ -66,7 +66,14 @@ function withEvenItems(document: unknown): unknown {
   return { ...document, items: document.items.map((item: unknown) => (isMapping(item) ? evenItem(item) : item)) }
 }
 
-function place(document: Record<string, unknown>, path: string, sources: Sources): void {
+/** A name stands for one rule: two rules of one name would be read as whichever came last. */
+function placeCriterion(source: CriterionSource, path: string, { criteria }: Sources, problems: Problem[]): void {
+  const before = criteria.get(source.id)
+  if (before) problems.push({ file: path, id: source.id, reason: `stands in ${before.path} already`, cure: 'name it otherwise, or use that one' })
+  criteria.set(source.id, { path, source, uses: new Set() })
+}
+
+function place(document: Record<string, unknown>, path: string, sources: Sources, problems: Problem[]): void {
   const region = /regions\/([a-z-]+)\//.exec(path)?.[1] ?? 'shared'
   const only = document.for as string[] | undefined
   const at = { path, region, only }
@@ -76,7 +83,7 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
   if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources)
-  if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) sources.criteria.set(source.id, { path, source })
+  if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) placeCriterion(source, path, sources, problems)
   if ('names' in document) for (const [id, text] of Object.entries(document.names as Record<string, string>)) sources.names.set(id, { path, text })
   if ('items' in document) {
     const file = document as unknown as ItemsFile

@@ -42,7 +42,7 @@ export interface Sources {
   readonly schools: Placed<SchoolSource>[]
   readonly phrases: Placed<PhraseSource>[]
   /** Tests that several conditions use, by name. */
-  readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource }>
+  readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource; readonly uses: Set<string> }>
   /** Other names of a thing, one text for each id, with the file that gives them. */
   readonly names: Map<string, { readonly path: string; readonly text: string }>
 }

@@ -16,8 +16,8 @@ export interface Names {
   set(name: string): readonly string[] | undefined
   flag(id: string): boolean
   hold(id: string): boolean
-  /** The rule that a named criterion stands for. */
-  criterion(id: string): RuleSource | undefined
+  /** The rule that a named criterion stands for. @param self what uses it */
+  criterion(id: string, self: string): RuleSource | undefined
 }
 
 export class RuleError extends Error {
@@ -51,7 +51,7 @@ export function parseRule(source: RuleSource, names: Names, self: string): RuleN
 function namedRule(text: string, names: Names, self: string): RuleNode | undefined {
   const id = /^criterion\(([a-z0-9.-]+)\)$/.exec(text)?.[1]
   if (id === undefined) return undefined
-  const source = names.criterion(id)
+  const source = names.criterion(id, self)
   if (source === undefined) throw new RuleError('unknown-name', `the criterion "${id}" is not defined`, 'define it under content/criteria')
   return parseRule(source, names, self)
 }
