@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { address, begin, choose, expect, openFromDesk, range, sheet, signIn, stop, test } from './support/journey'
+import { address, begin, choose, expect, openFromDesk, range, sheet, signIn, stop, test, typeBirthDate } from './support/journey'
 
 const idOf = (page: Page): string => /examinations\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? ''
 
@@ -212,7 +212,7 @@ test('a draft has its side corrected and is discarded; a patient is corrected, a
 
   await page.getByRole('button', { name: 'Start an examination' }).click()
   await page.getByLabel('New patient, name').fill('righted  redwing')
-  await page.getByLabel('Birth date').fill('1990-02-03')
+  await typeBirthDate(page, '1990-02-03')
   await page.getByRole('button', { name: 'right knee, front', exact: true }).click()
   await expect(page.getByText('Here already, perhaps the same person:')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Begin with the story' })).toBeDisabled()
@@ -221,7 +221,7 @@ test('a draft has its side corrected and is discarded; a patient is corrected, a
   await page.getByRole('link', { name: 'Righted Redwing' }).click()
   await expect(page.getByText(/discarded .*: opened for the wrong patient/)).toBeVisible()
   await page.getByRole('button', { name: 'Correct…' }).click()
-  await page.getByRole('dialog').getByLabel('Birth date').fill('2012-02-03')
+  await typeBirthDate(page.getByRole('dialog'), '2012-02-03')
   await page.getByRole('dialog').getByLabel('Why it is corrected').fill('read from the passport')
   await page.getByRole('button', { name: 'Correct it' }).click()
   await expect(page.getByText(/^Birth date: .* became 2012-02-03.*Dr Isolde Brannock: read from the passport/)).toBeVisible()

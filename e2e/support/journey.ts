@@ -40,6 +40,18 @@ export interface Start {
 }
 
 /** A day of 1986 that goes with a name, so that no two patients of a run are taken for one. */
+/** Types a birth date, YYYY-MM-DD, into its parts, whatever the order in which the browser's language shows them. */
+export async function typeBirthDate(within: Page | Locator, date: string): Promise<void> {
+  const [year = '', month = '', day = ''] = date.split('-')
+  const field = within.getByRole('group', { name: 'Birth date' })
+  for (const [part, digits] of [
+    ['day', day],
+    ['month', month],
+    ['year', year],
+  ] as const)
+    await field.getByRole('spinbutton', { name: new RegExp(`^${part}`) }).pressSequentially(digits)
+}
+
 function birthDateOf(name: string): string {
   const day = Array.from(name).reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 330, 7)
   return new Date(Date.UTC(1986, 0, 1 + day)).toISOString().slice(0, 10)
@@ -52,7 +64,7 @@ export async function begin(
 ): Promise<void> {
   await page.getByRole('button', { name: 'Start an examination' }).click()
   await page.getByLabel('New patient, name').fill(name)
-  await page.getByLabel('Birth date').fill(birthDate)
+  await typeBirthDate(page, birthDate)
   await page.getByRole('button', { name: `${hasSide ? `${side} ` : ''}${joint}, ${view}`, exact: true }).click()
   if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
   await page.getByRole('button', { name: 'Begin with the story' }).click()

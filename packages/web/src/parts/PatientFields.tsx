@@ -1,6 +1,7 @@
 import type { Sex } from '@kneecap-awl/contract'
 import { Label, TextField } from 'react-aria-components'
 import type { PatientSummary } from '../api/queries'
+import { BirthDateField } from './BirthDateField'
 import { Input } from './controls'
 import { SexChoice } from './SexChoice'
 
@@ -32,10 +33,7 @@ export function PatientFields({
         <Label>{nameLabel}</Label>
         <Input />
       </TextField>
-      <TextField value={value.birthDate} onChange={(birthDate) => onChange({ ...value, birthDate })} type="date">
-        <Label>Birth date</Label>
-        <Input $mono />
-      </TextField>
+      <BirthDateField value={value.birthDate} onChange={(birthDate) => onChange({ ...value, birthDate })} />
       <SexChoice value={value.sex} onChange={(sex) => onChange({ ...value, sex })} />
       <TextField value={value.contact} onChange={(contact) => onChange({ ...value, contact })}>
         <Label>Where to reach the patient, for the letter</Label>
