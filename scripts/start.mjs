@@ -3,6 +3,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
+import { parseArgs } from 'node:util'
 import { NODE_FLAGS, ROOT, Stop, freePort, say, step } from './lib/run.mjs'
 import { checkNode, installDebian, installNpm } from './lib/install.mjs'
 
@@ -11,11 +12,19 @@ const HELP = `npm start -- [--port N] [--fresh] [--no-demo]
   --fresh     throw away the local database first
   --no-demo   no demonstration patients and accounts`
 
-const args = process.argv.slice(2)
-const option = (name) => (args.includes(name) ? args[args.indexOf(name) + 1] : undefined)
+let options = {}
+
+function optionsOf(args) {
+  const flag = { type: 'boolean' }
+  try {
+    return parseArgs({ args, options: { port: { type: 'string' }, fresh: flag, 'no-demo': flag, help: flag } }).values
+  } catch (error) {
+    throw new Stop(`${error.message}\n${HELP}`)
+  }
+}
 
 async function choosePort() {
-  const wish = option('--port')
+  const wish = options.port
   if (wish === undefined) return freePort(4610).catch(() => freePort(0))
   const port = Number(wish)
   if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Stop(`--port takes a number from 1 to 65535, not "${wish}".`)
@@ -29,9 +38,8 @@ async function choosePort() {
 }
 
 async function main() {
-  if (args.includes('--help')) return say(HELP)
-  const unknown = args.filter((a, i) => !['--port', '--fresh', '--no-demo'].includes(a) && args[i - 1] !== '--port')
-  if (unknown.length > 0) throw new Stop(`"${unknown[0]}" is not an option.\n${HELP}`)
+  options = optionsOf(process.argv.slice(2))
+  if (options.help) return say(HELP)
   checkNode()
   const port = await choosePort()
   await step('Debian packages', () => installDebian())
@@ -44,7 +52,7 @@ async function main() {
   const folder = process.env.AWL_DATA ?? join(ROOT, '.data', 'cluster')
   mkdirSync(join(ROOT, '.data'), { recursive: true })
   const cluster = new Cluster(folder)
-  if (args.includes('--fresh') && existsSync(folder)) await step('old database removed', () => cluster.remove())
+  if (options.fresh && existsSync(folder)) await step('old database removed', () => cluster.remove())
   let urls
   await step('PostgreSQL', async () => {
     urls = await cluster.start()
@@ -59,7 +67,7 @@ function serve(cluster, urls, port) {
     AWL_OWNER_URL: urls.ownerUrl,
     AWL_APP_URL: urls.appUrl,
     AWL_PORT: String(port),
-    AWL_DEMO: args.includes('--no-demo') ? 'no' : 'yes',
+    AWL_DEMO: options['no-demo'] ? 'no' : 'yes',
   }
   const server = spawn(process.execPath, [...NODE_FLAGS, join(ROOT, 'packages/server/dist/main.js')], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'inherit'] })
   server.stdout.on('data', (chunk) => {
@@ -85,7 +93,7 @@ function serve(cluster, urls, port) {
 
 function welcome(port) {
   say(`\nKneecap Awl is at  http://127.0.0.1:${port}\n`)
-  if (!args.includes('--no-demo')) {
+  if (!options['no-demo']) {
     say('Demo sign-ins (password for all: harbour-light)')
     say('  brannock  clinician    quill  lead clinician    fenn  administrator    lark  learner\n')
   }

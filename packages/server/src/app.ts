@@ -37,6 +37,8 @@ export interface AppOptions {
 
 const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url))
 const ABOUT = 'What programs and the web application say to the server. A session cookie says who asks; an error is a problem (RFC 9457).'
+/** Pages are no part of what programs call. */
+const NOT_API = { schema: { hide: true } }
 const NONCE_MARK = '__CSP_NONCE__'
 
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
@@ -79,8 +81,8 @@ async function serveWeb(app: FastifyInstance): Promise<void> {
     return reply.header('content-security-policy', policy).header('cache-control', 'no-store').type('text/html').send(page.replaceAll(NONCE_MARK, nonce))
   }
   await app.register(fastifyStatic, { root: WEB, index: false, wildcard: false, immutable: true, maxAge: '365d' })
-  app.get('/', (_request, reply) => sendPage(reply))
-  app.get('/*', (request, reply) => {
+  app.get('/', NOT_API, (_request, reply) => sendPage(reply))
+  app.get('/*', NOT_API, (request, reply) => {
     if (request.url.startsWith('/api/') || request.url.startsWith('/assets/')) return reply.callNotFound()
     return sendPage(reply)
   })

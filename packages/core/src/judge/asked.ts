@@ -2,11 +2,12 @@ import type { Prepared } from './prepare.js'
 import { NO, YES, type T } from '../rules/truth.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { Asked } from './verdict.js'
+import type { SideIndex } from '../model/side.js'
 /**
  * Works out, from core findings alone, which flags are in play and which further items that asks for.
  * An item that only something not yet known could ask for stays open: it is not "not indicated" until that is known.
  */
-export function askedItems(prepared: Prepared, context: JudgeContext, sides: readonly number[]): Asked {
+export function askedItems(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[]): Asked {
   const level = Uint8Array.from(prepared.alwaysAsked)
   const because = new Map<string, string>()
   const inPlay = prepared.flags.map(({ inPlay: rule }) => sides.map((side) => rule.run(context, side)))
@@ -25,7 +26,7 @@ export function askedItems(prepared: Prepared, context: JudgeContext, sides: rea
 }
 
 /** A group is asked when its own rule is met, or when a flag in play names it without a condition. */
-function groupStrengths(prepared: Prepared, context: JudgeContext, sides: readonly number[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
+function groupStrengths(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
   const strengths = prepared.groups.map(({ rule }) => worst(sides.map((side) => rule.run(context, side))))
   prepared.flagAsks.forEach((asks, at) => {
     const playing = worst(inPlay[at] ?? [])

@@ -1,7 +1,7 @@
-import type { Side } from '../model/side.js'
+import type { Side, SideIndex } from '../model/side.js'
 import type { Judgement } from './judgement.js'
 import type { Prepared } from './prepare.js'
-import { SIDE_NAMES } from '../model/side.js'
+import { SIDES } from '../model/side.js'
 import { NO, YES, truthOf } from '../rules/truth.js'
 import type { JudgeContext } from './judgeContext.js'
 
@@ -31,7 +31,7 @@ export function calcVerdicts(judged: Judgement): readonly CalcVerdict[] {
     prepared.calcs.map(({ calc }) => ({
       id: calc.id,
       label: calc.label,
-      side: SIDE_NAMES[side] ?? 'none',
+      side: SIDES[side],
       value: calcValue(prepared, calc.kind === 'score' ? bare : context, side, calc.id, calc.kind),
     })),
   )
@@ -46,7 +46,7 @@ export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
       const { calc, points, validWhen } = ready
       if (calc.kind !== 'score' || validWhen?.run(bare, side) === NO || !points.flat().some(({ rule }) => rule.run(bare, side) === YES)) return []
       const { id, label, note, source } = calc
-      return [{ id, label, side: SIDE_NAMES[side] ?? 'none', ...ready.range(bare, side), ...(note === undefined ? {} : { note }), source }]
+      return [{ id, label, side: SIDES[side], ...ready.range(bare, side), ...(note === undefined ? {} : { note }), source }]
     }),
   )
   const alike = (a: ScoreReading, b: ScoreReading): boolean => a.id === b.id && a.low === b.low && a.high === b.high
@@ -59,7 +59,7 @@ const withoutAssumptions = ({ prepared, context }: Judgement): JudgeContext => p
 /** A number that may still be several: "4", or "2 to 5" while parts are missing. */
 export const spanWords = ({ low, high }: { readonly low: number; readonly high: number }): string => (low === high ? String(low) : `${low} to ${high}`)
 
-function calcValue(prepared: Prepared, context: JudgeContext, side: number, id: string, kind: 'truth' | 'ladder' | 'score'): string {
+function calcValue(prepared: Prepared, context: JudgeContext, side: SideIndex, id: string, kind: 'truth' | 'ladder' | 'score'): string {
   const ready = prepared.readyCalc(id)
   if (kind === 'truth') return truthOf(ready.truth(context, side))
   if (kind === 'score') return spanWords(ready.range(context, side))

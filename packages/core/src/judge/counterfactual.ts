@@ -5,8 +5,8 @@ import { type FlagVerdict } from './verdict.js'
 import { type Judgement } from './judgement.js'
 import type { Prepared } from './prepare.js'
 import { findingsOf } from '../rules/proof.js'
-import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
-import { slotOf, type Reading } from '../rules/runtime.js'
+import { SIDE_INDEX, SIDES } from '../model/side.js'
+import { sideOfSlot, itemOfSlot, slotOf, type Reading } from '../rules/runtime.js'
 import { settlingSet, totalCost } from '../rules/settle.js'
 import { YES } from '../rules/truth.js'
 import type { JudgeContext } from './judgeContext.js'
@@ -38,7 +38,7 @@ export function counterfactuals(judged: Judgement): { readonly raise: readonly C
 }
 
 function raising({ verdict, prepared, context }: Judgement): Counterfactual[] {
-  const cost = (slot: number): number => prepared.item(Math.floor(slot / 3)).seconds
+  const cost = (slot: number): number => prepared.item(itemOfSlot(slot)).seconds
   const found = verdict.openFlags.flatMap((open) => {
     const side = SIDE_INDEX[open.side]
     return prepared.readyFlag(open.id).clauses.flatMap((clause) => {
@@ -81,7 +81,7 @@ function recordedBehind(flags: readonly FlagVerdict[], prepared: Prepared, conte
     .flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : []))
     .map((finding) => slotOf(prepared.index(finding.item), SIDE_INDEX[finding.side as Side]))
   return [...new Set(slots)].filter((slot) => {
-    const item = prepared.item(Math.floor(slot / 3))
+    const item = prepared.item(itemOfSlot(slot))
     return item.depth !== 'card' && item.normal !== undefined && context.slots[slot] !== undefined
   })
 }
@@ -101,9 +101,9 @@ function withNormal(set: readonly number[], prepared: Prepared, context: JudgeCo
 }
 
 function normalReading(slot: number, prepared: Prepared, context: JudgeContext): Reading {
-  const item = prepared.item(Math.floor(slot / 3))
-  const other = context.slots[slot % 3 === 0 ? slot + 1 : slot - 1]
-  const like = item.kind === 'angle' && slot % 3 !== 2 && other?.examined ? other : undefined
+  const item = prepared.item(itemOfSlot(slot))
+  const other = context.slots[sideOfSlot(slot) === 0 ? slot + 1 : slot - 1]
+  const like = item.kind === 'angle' && sideOfSlot(slot) !== 2 && other?.examined ? other : undefined
   return {
     examined: true,
     reason: undefined,
@@ -115,8 +115,8 @@ function normalReading(slot: number, prepared: Prepared, context: JudgeContext):
 }
 
 const changeAt = (slot: number, to: 'normal' | 'abnormal', prepared: Prepared): ChangedFinding => ({
-  item: prepared.item(Math.floor(slot / 3)).id,
-  side: SIDE_NAMES[slot % 3] ?? 'none',
+  item: prepared.item(itemOfSlot(slot)).id,
+  side: SIDES[sideOfSlot(slot)],
   to,
 })
 

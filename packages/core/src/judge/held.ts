@@ -2,7 +2,7 @@ import type { RegionPack } from '../pack/pack.js'
 import { hasSides } from '../pack/view.js'
 import type { FlagVerdict, PastFlag } from './verdict.js'
 import type { Prepared } from './prepare.js'
-import { SIDE_INDEX } from '../model/side.js'
+import { SIDE_INDEX, SIDE_INDEXES } from '../model/side.js'
 import type { JudgeContext } from './judgeContext.js'
 
 /** By what a flag is known again: in a joint without a side, whose flags are told once for both, by its id alone. */
@@ -12,7 +12,7 @@ export const flagKey = (view: RegionPack, id: string, side: string): string => (
 export function heldSlots(prepared: Prepared, held: readonly PastFlag[]): JudgeContext['held'] {
   return new Map(
     held.flatMap((past) => {
-      const sides = hasSides(prepared.pack) ? [SIDE_INDEX[past.flag.side]] : [0, 1, 2]
+      const sides = hasSides(prepared.pack) ? [SIDE_INDEX[past.flag.side]] : SIDE_INDEXES
       return sides.map((side) => [prepared.flagSlot(past.flag.id, side), past] as const)
     }),
   )

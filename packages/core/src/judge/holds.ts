@@ -2,8 +2,9 @@ import type { Side } from '../model/side.js'
 import type { Entry } from '../record/entry.js'
 import type { HoldVerdict } from './verdict.js'
 import type { Judgement } from './judgement.js'
-import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { wayOut } from '../rules/settle.js'
+import { itemOfSlot, sideOfSlot } from '../rules/runtime.js'
 
 /** Something that nobody knows and a hold stands on. */
 interface Awaited {
@@ -39,15 +40,15 @@ export function standingHolds(judged: Judgement): readonly StandingHold[] {
 /** In the words of what can be asked or examined: a span of days is asked by its date. */
 function awaitedBy(hold: HoldVerdict, { prepared, context }: Judgement, stopped: ReadonlySet<string>): readonly Awaited[] {
   const cost = (slot: number): number => {
-    const item = prepared.item(Math.floor(slot / 3))
+    const item = prepared.item(itemOfSlot(slot))
     return stopped.has(item.id) ? Infinity : item.seconds
   }
   const slots = wayOut(prepared.readyHold(hold.id).rule, context, SIDE_INDEX[hold.side], prepared, cost)
   const asked = [...(slots ?? [])].flatMap((slot) => {
-    const index = Math.floor(slot / 3)
+    const index = itemOfSlot(slot)
     const item = prepared.item(index)
     const sources = item.derive ? prepared.workedOut.filter((one) => one.item === index).map((one) => prepared.item(one.source)) : [item]
-    return sources.map((source): Awaited => ({ item: source.id, side: source.sided ? (SIDE_NAMES[slot % 3] ?? 'none') : 'none', label: source.label }))
+    return sources.map((source): Awaited => ({ item: source.id, side: source.sided ? SIDES[sideOfSlot(slot)] : 'none', label: source.label }))
   })
   return [...new Map(asked.map((one) => [`${one.item} ${one.side}`, one])).values()]
 }

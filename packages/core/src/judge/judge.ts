@@ -12,7 +12,7 @@ import { mostUrgent } from '../model/tier.js'
 import { flagKey, heldSlots, withHeld } from './held.js'
 import { heldFlags, pastFlags, rechecksOf } from './pastFlags.js'
 import { findingsOf, proofOf } from '../rules/proof.js'
-import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { SIDE_INDEX, SIDES, type SideIndex } from '../model/side.js'
 import { earlierAt, readingsOf, standingEntries } from './standingEntries.js'
 import { slotOf, type Earlier } from '../rules/runtime.js'
 import { NO, UNKNOWN, YES, type T } from '../rules/truth.js'
@@ -136,14 +136,14 @@ function otherEntries(
   return others
 }
 
-export function judgeContext(prepared: Prepared, context: JudgeContext, sides: readonly number[]): Verdict {
+export function judgeContext(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[]): Verdict {
   prepared.enterPhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.enterPhase(context, { deciding: false, indicated: asked.level })
   return verdictOf(prepared, context, sides, asked)
 }
 
-export function verdictOf(prepared: Prepared, context: JudgeContext, sides: readonly number[], asked: Asked): Verdict {
+export function verdictOf(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[], asked: Asked): Verdict {
   const holds = metHolds(prepared, context, sides)
   const judged = sides.flatMap((side, at) =>
     prepared.flags.flatMap(
@@ -181,14 +181,14 @@ function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): Flag
 }
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
-function playingOf(prepared: Prepared, context: JudgeContext, side: number, at: number, asked: Asked, byCore: T): T {
+function playingOf(prepared: Prepared, context: JudgeContext, side: SideIndex, at: number, asked: Asked, byCore: T): T {
   const any = prepared.flags[at]?.any
   return byCore === NO && any !== undefined && waitsForAsked(any, context, side, prepared, asked.level) ? UNKNOWN : byCore
 }
 
 /** The side that does not hurt is the comparison: it raises a flag only by a finding of its own, and leaves none open. */
-function comparisonSideFlags(prepared: Prepared, context: JudgeContext, sides: readonly number[], judged: readonly FlagVerdict[]): FlagVerdict[] {
-  const others = [0, 1].filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
+function comparisonSideFlags(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[], judged: readonly FlagVerdict[]): FlagVerdict[] {
+  const others = ([0, 1] as const).filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
   const raised = new Set(judged.filter((flag) => flag.truth === 'met').map((flag) => flag.id))
   return others.flatMap((side) =>
     prepared.flags.flatMap(({ flag, any }, at) => {
@@ -197,20 +197,20 @@ function comparisonSideFlags(prepared: Prepared, context: JudgeContext, sides: r
       const own =
         verdict?.proof &&
         findingsOf(verdict.proof).some(
-          (finding) => finding.side === SIDE_NAMES[side] && finding.state === 'examined' && isAbnormal(prepared, context, finding.item, side),
+          (finding) => finding.side === SIDES[side] && finding.state === 'examined' && isAbnormal(prepared, context, finding.item, side),
         )
       return verdict && own ? [verdict] : []
     }),
   )
 }
 
-function isAbnormal(prepared: Prepared, context: JudgeContext, id: string, side: number): boolean {
+function isAbnormal(prepared: Prepared, context: JudgeContext, id: string, side: SideIndex): boolean {
   const index = prepared.index(id)
   const value = context.slots[slotOf(index, side)]?.value
   return value !== NORMAL && (typeof value !== 'string' || !prepared.item(index).calm.includes(value))
 }
 
-function metHolds(prepared: Prepared, context: JudgeContext, sides: readonly number[]): HoldVerdict[] {
+function metHolds(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[]): HoldVerdict[] {
   return sides.flatMap((side) =>
     prepared.holds.flatMap(({ hold, rule }) =>
       prepared.holdTruth(hold.id, context, side) === YES
@@ -218,7 +218,7 @@ function metHolds(prepared: Prepared, context: JudgeContext, sides: readonly num
             {
               id: hold.id,
               title: hold.title,
-              side: SIDE_NAMES[side] ?? 'none',
+              side: SIDES[side],
               reason: hold.reason,
               allowed: hold.allowed,
               stops: hold.stops,

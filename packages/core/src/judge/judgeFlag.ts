@@ -1,4 +1,4 @@
-import { SIDE_NAMES } from '../model/side.js'
+import { SIDES, type SideIndex } from '../model/side.js'
 import { mostUrgent, type Tier } from '../model/tier.js'
 import { proofOf } from '../rules/proof.js'
 import { NO, UNKNOWN, YES, truthOf, type T } from '../rules/truth.js'
@@ -9,7 +9,7 @@ import { modifiedTier, type ApplicableModifier } from './priorityTier.js'
 import type { FlagVerdict } from './verdict.js'
 
 /** The verdict on one flag of one side; undefined when it is not met and holds nothing open. */
-export function judgeFlag(prepared: Prepared, context: JudgeContext, side: number, at: number, playing: T): FlagVerdict | undefined {
+export function judgeFlag(prepared: Prepared, context: JudgeContext, side: SideIndex, at: number, playing: T): FlagVerdict | undefined {
   const ready = prepared.flags[at]
   if (!ready) throw new Error('no such flag')
   const { flag, clauses, any } = ready
@@ -30,7 +30,7 @@ export function judgeFlag(prepared: Prepared, context: JudgeContext, side: numbe
     concept: flag.concept,
     classes: flag.classes,
     title: flag.title,
-    side: SIDE_NAMES[side] ?? 'none',
+    side: SIDES[side],
     truth: truthOf(truth),
     inPlay: truthOf(playing),
     to: flag.to,
@@ -49,7 +49,7 @@ const withClock = (tier: Tier, clock: ClockReading | undefined): Tier => (clock 
 function flagClock(
   prepared: Prepared,
   context: JudgeContext,
-  side: number,
+  side: SideIndex,
   clock: { from: string; windowDays: number; leadDays: number },
 ): ClockReading | undefined {
   const days = prepared.reader(clock.from, prepared.item(prepared.index(clock.from)))(context, side)
@@ -59,7 +59,7 @@ function flagClock(
     : repairClock(longest * 24, clock.windowDays * 24, clock.leadDays * 24, prepared.pack.journeyHours, windowsOf(prepared.pack))
 }
 
-function modifiersOf({ modifiers }: ReadyFlag, context: JudgeContext, side: number): { applicable: ApplicableModifier; truth: 1 | 2 }[] {
+function modifiersOf({ modifiers }: ReadyFlag, context: JudgeContext, side: SideIndex): { applicable: ApplicableModifier; truth: 1 | 2 }[] {
   const found: { applicable: ApplicableModifier; truth: 1 | 2 }[] = []
   for (const { applicable, rule } of modifiers) {
     const truth = rule.run(context, side)

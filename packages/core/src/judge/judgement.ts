@@ -1,3 +1,4 @@
+import type { SideIndex } from '../model/side.js'
 import type { RegionPack } from '../pack/pack.js'
 import type { Entry, Examination } from '../record/entry.js'
 import type { Decisions } from './decisions.js'
@@ -14,7 +15,7 @@ export interface Judgement {
   readonly verdict: Verdict
   readonly prepared: Prepared
   readonly context: JudgeContext
-  readonly sides: readonly number[]
+  readonly sides: readonly SideIndex[]
   /** The entry that stands in each slot, for judging on. */
   readonly standing: readonly (Entry | undefined)[]
   /** What else was recorded in the slots that are compared with an earlier check, in this examination or before it. */

@@ -4,9 +4,10 @@ import type { FlagVerdict } from './verdict.js'
 import type { Judgement } from './judgement.js'
 import { activeHolds } from './holds.js'
 import { moreUrgent } from '../model/tier.js'
-import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { settlingSet } from '../rules/settle.js'
 import { NO, UNKNOWN } from '../rules/truth.js'
+import { itemOfSlot, sideOfSlot } from '../rules/runtime.js'
 
 /** A finding that is still missing and matters to the priority. */
 export interface OpenItem {
@@ -29,7 +30,7 @@ export function openItems(judged: Judgement): readonly OpenItem[] {
   const { verdict, prepared, context } = judged
   const { openFlags, floor } = verdict
   const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
-  const cost = (slot: number): number => prepared.item(Math.floor(slot / 3)).seconds / (slot % 3 === 2 ? 1 : 2)
+  const cost = (slot: number): number => prepared.item(itemOfSlot(slot)).seconds / (sideOfSlot(slot) === 2 ? 1 : 2)
   const found = new Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>()
   for (const flag of openFlags) {
     const tier = flag.ceiling ?? 'here'
@@ -61,7 +62,7 @@ export function openItems(judged: Judgement): readonly OpenItem[] {
         ],
         open: {
           item: item.id,
-          sides: slots.map((slot) => SIDE_NAMES[slot % 3] ?? 'none'),
+          sides: slots.map((slot) => SIDES[sideOfSlot(slot)]),
           label: item.label,
           seconds: slots.reduce((sum, slot) => sum + cost(slot), 0),
           tier: about.tier,
@@ -78,7 +79,7 @@ export function openItems(judged: Judgement): readonly OpenItem[] {
 const STAGE_ORDER: Partial<Record<string, number>> = { patient: 0, story: 0, screen: 1 }
 
 function note(found: Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>, slot: number, tier: Tier, flag: FlagVerdict): void {
-  const index = Math.floor(slot / 3)
+  const index = itemOfSlot(slot)
   const about = found.get(index) ?? { slots: new Set(), tier, flags: new Set(), sure: false }
   about.slots.add(slot)
   about.flags.add(flag.id)

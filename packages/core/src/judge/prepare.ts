@@ -7,7 +7,7 @@ import type { Tier } from '../model/tier.js'
 import { tierRank } from '../model/tier.js'
 import { compileRule } from '../rules/compileRule.js'
 import { dependentsOf, type Dependents } from './dependents.js'
-import { slotOf, type Compiled, type Memory } from '../rules/runtime.js'
+import { sideOfSlot, slotOf, type Compiled, type Memory } from '../rules/runtime.js'
 import type { ApplicableModifier } from './priorityTier.js'
 import { ReadyCalc } from '../rules/readyCalc.js'
 import { termReader } from '../rules/term.js'
@@ -17,6 +17,7 @@ import type { Measure } from '../model/measure.js'
 import type { Read, RuleSet } from '../rules/ruleSet.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { PastFlag } from './verdict.js'
+import { SIDE_COUNT, SIDE_INDEXES, type SideIndex } from '../model/side.js'
 
 export interface ReadyClause {
   readonly tier: Tier
@@ -152,7 +153,7 @@ export class Prepared implements RuleSet {
 
   /** A fresh working area for one judgement. */
   context(slots: JudgeContext['slots'], previous: JudgeContext['previous'], asOf: number, held: JudgeContext['held'] = NONE_HELD): JudgeContext {
-    const memory = (): Memory => ({ truths: new Int8Array(this.compiled.length * 3).fill(EMPTY), ladders: [], scores: [] })
+    const memory = (): Memory => ({ truths: new Int8Array(this.compiled.length * SIDE_COUNT).fill(EMPTY), ladders: [], scores: [] })
     const memories = [memory(), memory()] as const
     return { slots, previous, asOf, held, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
   }
@@ -191,35 +192,35 @@ export class Prepared implements RuleSet {
     this.dependents ??= dependentsOf(this)
     const { rules, calcs, items } = this.dependents[item] ?? { rules: [], calcs: [], items: [] }
     for (const memory of memories) {
-      for (const rule of rules) memory.truths.fill(EMPTY, rule * 3, rule * 3 + 3)
+      for (const rule of rules) memory.truths.fill(EMPTY, rule * SIDE_COUNT, (rule + 1) * SIDE_COUNT)
       for (const calc of calcs) {
-        for (let at = calc * 3; at < calc * 3 + 3; at++) {
+        for (let at = calc * SIDE_COUNT; at < (calc + 1) * SIDE_COUNT; at++) {
           memory.ladders[at] = undefined
           memory.scores[at] = undefined
         }
       }
     }
-    for (const one of items) for (let side = 0; side < 3; side++) context.derived.delete(slotOf(one, side))
+    for (const one of items) for (const side of SIDE_INDEXES) context.derived.delete(slotOf(one, side))
   }
 
-  flagTruth(id: string, context: JudgeContext, side: number): T {
+  flagTruth(id: string, context: JudgeContext, side: SideIndex): T {
     return this.heldFlag(id, context, side) ? YES : this.readyFlag(id).any.run(context, side)
   }
 
   /** One number for a flag on a side. */
-  flagSlot(id: string, side: number): number {
-    return found(this.flagIndex.get(id), id) * 3 + side
+  flagSlot(id: string, side: SideIndex): number {
+    return slotOf(found(this.flagIndex.get(id), id), side)
   }
 
-  heldFlag(id: string, context: JudgeContext, side: number): PastFlag | undefined {
+  heldFlag(id: string, context: JudgeContext, side: SideIndex): PastFlag | undefined {
     return context.held.size === 0 ? undefined : context.held.get(this.flagSlot(id, side))
   }
 
-  holdTruth(id: string, context: JudgeContext, side: number): T {
+  holdTruth(id: string, context: JudgeContext, side: SideIndex): T {
     return this.readyHold(id).rule.run(context, side)
   }
 
-  inPlayTruth(id: string, context: JudgeContext, side: number): T {
+  inPlayTruth(id: string, context: JudgeContext, side: SideIndex): T {
     return this.readyFlag(id).inPlay.run(context, side)
   }
 
@@ -234,9 +235,9 @@ export class Prepared implements RuleSet {
   }
 
   /** Met when some flag of this side is proven at a more urgent tier than every clause of `self`. */
-  moreUrgentFlag(self: string, context: JudgeContext, side: number): T {
+  moreUrgentFlag(self: string, context: JudgeContext, side: SideIndex): T {
     const clauses = this.moreUrgentClauses(self)
-    const isHeld = clauses.length > 0 && [...context.held].some(([slot, { flag }]) => slot % 3 === side && flag.id !== self)
+    const isHeld = clauses.length > 0 && [...context.held].some(([slot, { flag }]) => sideOfSlot(slot) === side && flag.id !== self)
     return isHeld || clauses.some((clause) => clause.rule.run(context, side) === YES) ? YES : NO
   }
 

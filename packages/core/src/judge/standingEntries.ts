@@ -1,11 +1,11 @@
 import type { Item, Value } from '../model/item.js'
-import { SIDE_INDEX } from '../model/side.js'
+import { SIDE_COUNT, SIDE_INDEX } from '../model/side.js'
 import type { RegionPack } from '../pack/pack.js'
 import type { Entry } from '../record/entry.js'
 import { isLater } from '../record/fold.js'
 import { isGapValue } from '../record/gaps.js'
 import { earlierOf, hoursBetween } from '../record/recheck.js'
-import { slotOf, type Earlier, type Reading } from '../rules/runtime.js'
+import { itemOfSlot, slotOf, type Earlier, type Reading } from '../rules/runtime.js'
 
 /**
  * The entry that stands in each slot: the one with the latest `at`, as `fold` has it. Entries of items that this pack does not know
@@ -17,7 +17,7 @@ export function standingEntries(
   entries: Iterable<Entry>,
 ): { readonly standing: readonly (Entry | undefined)[]; readonly again: readonly Entry[] } {
   const again: Entry[] = []
-  const standing = new Array<Entry | undefined>(pack.items.length * 3)
+  const standing = new Array<Entry | undefined>(pack.items.length * SIDE_COUNT)
   for (const entry of entries) {
     const index = indexOf.get(entry.item)
     if (index === undefined) continue
@@ -34,7 +34,7 @@ export const readingsOf = (pack: RegionPack, standing: readonly (Entry | undefin
   standing.map((entry, at) => readingAt(pack, at, entry))
 
 export const readingAt = (pack: RegionPack, slot: number, entry: Entry | undefined): Reading | undefined =>
-  entry === undefined || entry.state === 'not-examined' ? undefined : readingOf(pack.items[Math.floor(slot / 3)], entry)
+  entry === undefined || entry.state === 'not-examined' ? undefined : readingOf(pack.items[itemOfSlot(slot)], entry)
 
 function readingOf(item: Item | undefined, entry: { state: string; reason?: string; value?: Value; qualifiers?: Reading['qualifiers'] }): Reading {
   const couldNot = entry.state === 'could-not'

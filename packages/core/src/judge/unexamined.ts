@@ -3,7 +3,7 @@ import type { Side } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
 import { sidesOf } from '../record/examinedNormal.js'
 import type { Judgement } from './judgement.js'
-import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { slotOf } from '../rules/runtime.js'
 
 /** What of the core nobody examined at one stop of the route. */
@@ -22,7 +22,7 @@ export interface UnexaminedStop {
 export function unexaminedCore({ prepared, standing, sides }: Pick<Judgement, 'prepared' | 'standing' | 'sides'>): readonly UnexaminedStop[] {
   const [region] = prepared.pack.regions
   const items = itemsById(prepared.pack)
-  const judgedSides = sides.map((side) => SIDE_NAMES[side] ?? 'none')
+  const judgedSides = sides.map((side) => SIDES[side])
   const missingSides = (item: Item): readonly Side[] =>
     sidesOf(item, item.stage === 'story' ? judgedSides : undefined).filter((side) => {
       const state = standing[slotOf(prepared.index(item.id), SIDE_INDEX[side])]?.state

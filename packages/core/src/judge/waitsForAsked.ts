@@ -1,7 +1,8 @@
 import type { Prepared } from './prepare.js'
-import { slotOf, type Compiled, type Context } from '../rules/runtime.js'
+import { itemOfSlot, slotOf, type Compiled, type Context } from '../rules/runtime.js'
 import { settlingSet } from '../rules/settle.js'
 import { UNKNOWN, YES } from '../rules/truth.js'
+import type { SideIndex } from '../model/side.js'
 
 /**
  * Whether a rule that the core left out of play waits for a finding that something else asks for anyway. Then it is open until that is
@@ -9,11 +10,11 @@ import { UNKNOWN, YES } from '../rules/truth.js'
  * @param level of every item: over 0 when it is asked for or may yet be (see `Asked`)
  * @example a rash is looked for because of lupus: purpura is open until the skin was seen, fever or not
  */
-export function waitsForAsked(rule: Compiled, context: Context, side: number, prepared: Prepared, level: Uint8Array): boolean {
+export function waitsForAsked(rule: Compiled, context: Context, side: SideIndex, prepared: Prepared, level: Uint8Array): boolean {
   if (rule.run(context, side) !== UNKNOWN) return false
   if (rule.kids.length > 0) return rule.kids.some((kid) => waitsForAsked(kid, context, side, prepared, level))
   const isAwaited = (slot: number): boolean => {
-    const at = Math.floor(slot / 3)
+    const at = itemOfSlot(slot)
     const { depth, stage } = prepared.item(at)
     return depth === 'prompted' && stage !== 'result' && (level[at] ?? 0) > 0 && context.slots[slot] === undefined
   }

@@ -6,8 +6,10 @@ export type Side = (typeof SIDES)[number]
 export type LimbSide = 'right' | 'left'
 
 /** Sides as the inner loops number them. */
-export const SIDE_INDEX: Readonly<Record<Side, number>> = { right: 0, left: 1, none: 2 }
+export type SideIndex = 0 | 1 | 2
+export const SIDE_COUNT = 3
+export const SIDE_INDEX: Readonly<Record<Side, SideIndex>> = { right: 0, left: 1, none: 2 }
 
-export const SIDE_NAMES: readonly Side[] = ['right', 'left', 'none']
+export const SIDE_INDEXES: readonly SideIndex[] = [0, 1, 2]
 
-export const otherSide = (side: number): number => (side === 0 ? 1 : side === 1 ? 0 : 2)
+export const otherSide = (side: SideIndex): SideIndex => (side === 0 ? 1 : side === 1 ? 0 : 2)

@@ -4,7 +4,7 @@ import type { Condition, Evidence } from '../pack/pack.js'
 import type { Judgement } from '../judge/judgement.js'
 import { compileRule } from '../rules/compileRule.js'
 import type { Prepared } from '../judge/prepare.js'
-import { SIDE_NAMES } from '../model/side.js'
+import { SIDES, type SideIndex } from '../model/side.js'
 import { slotOf, type Compiled, type Slot } from '../rules/runtime.js'
 import { NO, YES } from '../rules/truth.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
@@ -40,7 +40,7 @@ export function conditionRanges(judged: Judgement, setting: Setting = 'primary-c
     .sort((a, b) => b.low + b.high - (a.low + a.high))
 }
 
-function rangeOf(one: ReadyCondition, judged: Judgement, side: number, setting: Setting): ConditionRange[] {
+function rangeOf(one: ReadyCondition, judged: Judgement, side: SideIndex, setting: Setting): ConditionRange[] {
   const known = weighed(one, judged, side, setting)
   if (!known) return []
   const { condition, counted, estimate } = known
@@ -49,7 +49,7 @@ function rangeOf(one: ReadyCondition, judged: Judgement, side: number, setting: 
     {
       id: condition.id,
       name: condition.name,
-      side: SIDE_NAMES[side] ?? 'none',
+      side: SIDES[side],
       low: afterTest(priorLow, ratioAt(counted, 0)),
       high: afterTest(priorHigh, ratioAt(counted, 1)),
       estimate,
@@ -69,7 +69,7 @@ export interface Weighed {
 }
 
 /** What was found for and against a condition on one side; undefined when nothing speaks for it, or its gate is closed. */
-export function weighed({ condition, gate, evidence }: ReadyCondition, { context }: Judgement, side: number, setting: Setting): Weighed | undefined {
+export function weighed({ condition, gate, evidence }: ReadyCondition, { context }: Judgement, side: SideIndex, setting: Setting): Weighed | undefined {
   if (gate?.run(context, side) === NO) return undefined
   const told = evidence.flatMap(({ evidence: about, rule, items }) => {
     const truth = rule.run(context, side)
@@ -84,10 +84,10 @@ export function weighed({ condition, gate, evidence }: ReadyCondition, { context
 }
 
 /** Every finding that a rule reads, down to its last part. */
-export const readsOf = (rule: Compiled, side: number): readonly Slot[] => [...rule.reads(side), ...rule.kids.flatMap((kid) => readsOf(kid, side))]
+export const readsOf = (rule: Compiled, side: SideIndex): readonly Slot[] => [...rule.reads(side), ...rule.kids.flatMap((kid) => readsOf(kid, side))]
 
 /** A finding that nobody took says nothing against a condition, even where a rule reads it as not indicated. */
-const isSeen = (rule: Compiled, { slots }: Judgement['context'], side: number): boolean =>
+const isSeen = (rule: Compiled, { slots }: Judgement['context'], side: SideIndex): boolean =>
   readsOf(rule, side).every((slot) => slots[slotOf(slot.item, slot.side)]?.examined === true)
 
 /** Of clusters that share a finding the one that says most stands; what a finding of it says by itself is in it already. */

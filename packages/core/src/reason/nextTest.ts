@@ -1,6 +1,6 @@
 import { activeHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judgement.js'
-import { SIDE_NAMES } from '../model/side.js'
+import { SIDES, type SideIndex } from '../model/side.js'
 import { slotOf, type Slot } from '../rules/runtime.js'
 import { slotKey } from '../record/fold.js'
 import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
@@ -51,7 +51,7 @@ export function tellingTests(judged: Judgement, setting: Setting = 'primary-care
   for (const { slot, bits, value, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
     const { id, label, stage, derive, burden } = prepared.item(slot.item)
     if (stage === 'result' || derive || held.has(id)) continue
-    const side = SIDE_NAMES[slot.side] ?? 'none'
+    const side = SIDES[slot.side]
     const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, worth: -costs.burden * burden, conditions: [] }
     found.set(slotKey(id, side), {
       ...before,
@@ -74,7 +74,7 @@ interface Asked {
 }
 
 /** What each finding still missing would tell about one condition on one side; evidence that needs several items at once is no single test. */
-function askedOf(one: ReadyCondition, judged: Judgement, side: number, setting: Setting): Asked[] {
+function askedOf(one: ReadyCondition, judged: Judgement, side: SideIndex, setting: Setting): Asked[] {
   const known = weighed(one, judged, side, setting)
   if (!known) return []
   const { estimate, structures, condition, counted } = known

@@ -3,7 +3,7 @@ import type { RegionPack } from '../pack/pack.js'
 import type { Side } from '../model/side.js'
 import { hasSides } from '../pack/view.js'
 import type { Judgement } from '../judge/judgement.js'
-import { SIDE_INDEX, SIDE_NAMES } from '../model/side.js'
+import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { type Compiled } from '../rules/runtime.js'
 import { standingRecord } from '../judge/standingRecord.js'
 import { YES } from '../rules/truth.js'
@@ -69,7 +69,7 @@ export class NoteFindings {
     const { prepared, sides } = this.judged
     return prepared.phrases.flatMap(({ phrase, rule }) => {
       if (phrase.covers.length > 0 || !rule) return []
-      const met = sides.map((side) => SIDE_NAMES[side] ?? 'none').filter((side) => this.isMet(rule, side))
+      const met = sides.map((side) => SIDES[side]).filter((side) => this.isMet(rule, side))
       return met.length === 0 ? [] : [`${hasSides(prepared.pack) ? spoken(met) : ''}${phrase.says}`]
     })
   }

@@ -2,6 +2,7 @@ import type { Prepared } from '../judge/prepare.js'
 import type { Item } from '../model/item.js'
 import type { RegionPack, Flag } from '../pack/pack.js'
 import type { Problem } from '../pack/problem.js'
+import { itemOfSlot } from '../rules/runtime.js'
 import { NO, YES } from '../rules/truth.js'
 import { problem } from './lintProblem.js'
 import { WitnessSearch, type Goal } from './witness.js'
@@ -36,8 +37,7 @@ function metOutOfPlay(search: WitnessSearch, id: string, out: Goal, meeting: Goa
   if (!escape.found)
     return escape.exhausted ? [] : [problem(id, 'could not be shown to come into play whenever it is met', 'simplify its rule or widen inPlay')]
   const told = [...escape.found].map(
-    ([slot, reading]) =>
-      `${search.pack.items[Math.floor(slot / 3) % search.pack.items.length]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`,
+    ([slot, reading]) => `${search.pack.items[itemOfSlot(slot) % search.pack.items.length]?.id ?? ''} ${JSON.stringify(reading.value ?? reading.qualifiers)}`,
   )
   return [problem(id, `is met by core findings without being in play: ${told.join(', ')}`, 'widen inPlay')]
 }

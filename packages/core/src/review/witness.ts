@@ -9,6 +9,7 @@ import type { Item, Scalar } from '../model/item.js'
 import type { Leaf } from '../rules/rule.js'
 import type { RegionPack } from '../pack/pack.js'
 import type { JudgeContext } from '../judge/judgeContext.js'
+import { SIDE_COUNT, SIDE_INDEXES } from '../model/side.js'
 
 /** A wish: this rule should come out met (2) or not met (0), on the side judged unless the other is named. */
 export interface Goal {
@@ -42,7 +43,7 @@ export class WitnessSearch {
 
   constructor(readonly pack: RegionPack) {
     this.prepared = new Prepared(pack)
-    this.slots = new Array<Reading | undefined>(pack.items.length * 3)
+    this.slots = new Array<Reading | undefined>(pack.items.length * SIDE_COUNT)
     this.earlier = new Array<Earlier | undefined>(this.slots.length)
     this.context = this.prepared.context(this.slots, this.earlier, NOW)
     this.thresholds = thresholdsOf(pack)
@@ -61,8 +62,7 @@ export class WitnessSearch {
   private findWith(goals: readonly Goal[], mayUse: (item: Item) => boolean, checked: readonly number[]): Search {
     this.slots.fill(undefined)
     this.earlier.fill(undefined)
-    for (const item of checked)
-      for (let side = 0; side < 3; side++) this.earlier[slotOf(item, side)] = { reading: calmReading(this.prepared.item(item)), hours: 1 }
+    for (const item of checked) for (const side of SIDE_INDEXES) this.earlier[slotOf(item, side)] = { reading: calmReading(this.prepared.item(item)), hours: 1 }
     this.budget = BUDGET
     const isFound = this.solve(goals, mayUse)
     const readings = [...this.slots, ...this.earlier.map((one) => one?.reading)]

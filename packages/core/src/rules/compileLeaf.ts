@@ -4,7 +4,7 @@ import { compareWorth, type Target } from './compare.js'
 import type { RuleSet } from './ruleSet.js'
 import type { ReadyCalc } from './readyCalc.js'
 import { isWithin, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
-import { otherSide } from '../model/side.js'
+import { otherSide, type SideIndex } from '../model/side.js'
 import { spanWorth, termReader } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 
@@ -70,7 +70,7 @@ function compareLeaf(leaf: Of<'compare'>, rules: RuleSet): Run {
       if (reading?.isGap && reading.value !== undefined) return compareWorth(reading.value as string | readonly string[], leaf.cmp, target)
     }
     if (byWord) {
-      const reading = context.slots[index * 3 + (item.sided ? side : 2)]
+      const reading = context.slots[slotOf(index, item.sided ? side : 2)]
       const truth = reading?.examined ? byWord.get(reading.value) : undefined
       return truth ?? missing(context, side, item, index, whenNormal)
     }
@@ -87,7 +87,7 @@ function truthByWord({ term, cmp }: Of<'compare'>, item: Item, target: Target): 
 }
 
 /** How an unread finding reads: abnormal while deciding what is in play if pain stopped it, else unknown, or not indicated. */
-function missing(context: Context, side: number, item: Item, index: number, whenNormal: T): T {
+function missing(context: Context, side: SideIndex, item: Item, index: number, whenNormal: T): T {
   const reading = context.slots[slotOf(index, sideOf(item, side))]
   if (reading === undefined) return context.indicated && context.indicated[index] === 0 ? NO : UNKNOWN
   if (context.deciding && stoppedByPain(reading)) return whenNormal === YES ? NO : YES
@@ -118,22 +118,22 @@ function targetOf(leaf: Of<'compare'>, item: Item): Target {
   return { kind: 'words', words: operand, ...(item.empty === undefined ? {} : { empty: item.empty }) }
 }
 
-function comparedSlots(leaf: Of<'compare'>, rules: RuleSet, side: number): Slot[] {
+function comparedSlots(leaf: Of<'compare'>, rules: RuleSet, side: SideIndex): Slot[] {
   const { term } = leaf
   const ids = [term.item, ...(term.more ?? [])]
-  const one = (at: number): Slot[] => ids.map((id) => ownSlot(rules, id, at))
+  const one = (at: SideIndex): Slot[] => ids.map((id) => ownSlot(rules, id, at))
   const sides = term.fn === 'diff' || term.fn === 'deficit' ? [side, otherSide(side)] : term.fn === 'other' ? [otherSide(side)] : [side]
   const over = leaf.over === 'this' ? sides : [side, otherSide(side)]
   const slots = over.flatMap(one)
   return slots.filter((slot, at) => slots.findIndex((s) => s.item === slot.item && s.side === slot.side) === at)
 }
 
-const ownSlot = (rules: RuleSet, id: string, side: number): Slot => {
+const ownSlot = (rules: RuleSet, id: string, side: SideIndex): Slot => {
   const item = rules.index(id)
   return { item, side: sideOf(rules.item(item), side) }
 }
 
-const bothSlots = (rules: RuleSet, id: string, side: number): Slot[] =>
+const bothSlots = (rules: RuleSet, id: string, side: SideIndex): Slot[] =>
   rules.item(rules.index(id)).sided ? [ownSlot(rules, id, side), ownSlot(rules, id, otherSide(side))] : [ownSlot(rules, id, side)]
 
 function calcLeaf(leaf: Of<'calc'>, rules: RuleSet): Run {

@@ -1,8 +1,9 @@
 import type { RuleNode } from './rule.js'
 import { compileLeaf } from './compileLeaf.js'
-import type { Compiled, Context, Slot } from './runtime.js'
+import { slotOf, type Compiled, type Context, type Slot } from './runtime.js'
 import type { RuleSet } from './ruleSet.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
+import type { SideIndex } from '../model/side.js'
 
 /** Turns a parsed rule into something that runs. The tree stays beside it, so that a verdict can show its proof. */
 export function compileRule(node: RuleNode, rules: RuleSet): Compiled {
@@ -15,7 +16,7 @@ export function compileRule(node: RuleNode, rules: RuleSet): Compiled {
   }) // prettier-ignore
 }
 
-type Run = (context: Context, side: number) => T
+type Run = (context: Context, side: SideIndex) => T
 const NOT_A_LEAF: Run = () => UNKNOWN
 const NOTHING = (): readonly Slot[] => []
 
@@ -28,14 +29,14 @@ class Rule implements Compiled {
     readonly node: RuleNode,
     readonly kids: readonly Compiled[],
     private readonly leaf: Run,
-    readonly reads: (side: number) => readonly Slot[],
+    readonly reads: (side: SideIndex) => readonly Slot[],
   ) {
     this.n = node.op === 'atLeast' ? node.n : 0
   }
 
-  run(context: Context, side: number): T {
+  run(context: Context, side: SideIndex): T {
     const { truths } = context.memory
-    const at = this.id * 3 + side
+    const at = slotOf(this.id, side)
     const held = truths[at]
     if (held !== undefined && held >= 0) return held as T
     const truth = this.workOut(context, side)
@@ -43,7 +44,7 @@ class Rule implements Compiled {
     return truth
   }
 
-  private workOut(context: Context, side: number): T {
+  private workOut(context: Context, side: SideIndex): T {
     switch (this.node.op) {
       case 'leaf':
         return this.leaf(context, side)
@@ -60,11 +61,11 @@ class Rule implements Compiled {
     }
   }
 
-  private first(context: Context, side: number): T {
+  private first(context: Context, side: SideIndex): T {
     return this.kids[0]?.run(context, side) ?? UNKNOWN
   }
 
-  private least(context: Context, side: number): T {
+  private least(context: Context, side: SideIndex): T {
     let worst: T = YES
     for (const kid of this.kids) {
       const truth = kid.run(context, side)
@@ -74,7 +75,7 @@ class Rule implements Compiled {
     return worst
   }
 
-  private greatest(context: Context, side: number): T {
+  private greatest(context: Context, side: SideIndex): T {
     let best: T = NO
     for (const kid of this.kids) {
       const truth = kid.run(context, side)
@@ -84,7 +85,7 @@ class Rule implements Compiled {
     return best
   }
 
-  private enough(context: Context, side: number): T {
+  private enough(context: Context, side: SideIndex): T {
     let met = 0
     let open = 0
     for (const kid of this.kids) {

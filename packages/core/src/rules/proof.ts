@@ -1,5 +1,5 @@
 import type { RuleSet } from './ruleSet.js'
-import { SIDE_NAMES } from '../model/side.js'
+import { SIDES, type SideIndex } from '../model/side.js'
 import { slotOf, type Compiled, type Context, type HeldFlag, type Slot } from './runtime.js'
 import { NO, YES, truthOf, type T } from './truth.js'
 import type { ProofNode, ProofFinding } from './proofNode.js'
@@ -7,7 +7,7 @@ import type { ProofNode, ProofFinding } from './proofNode.js'
  * The steps that decide a rule: for "any" that is met the met branches, for "all" that is not met the ones that fail, and so on.
  * Branches that do not matter to the outcome are left out.
  */
-export function proofOf(rule: Compiled, context: Context, side: number, rules: RuleSet): ProofNode {
+export function proofOf(rule: Compiled, context: Context, side: SideIndex, rules: RuleSet): ProofNode {
   const truth = rule.run(context, side)
   const { node } = rule
   if (node.op === 'leaf') return leafProof(rule, context, side, rules, truth)
@@ -24,7 +24,7 @@ function decides(op: 'all' | 'any' | 'not' | 'proven' | 'atLeast', whole: T, par
   return true
 }
 
-function leafProof(rule: Compiled, context: Context, side: number, rules: RuleSet, truth: T): ProofNode {
+function leafProof(rule: Compiled, context: Context, side: SideIndex, rules: RuleSet, truth: T): ProofNode {
   if (rule.node.op !== 'leaf') throw new Error('not a leaf')
   const { leaf } = rule.node
   const isChange = leaf.type === 'rechecked' || (leaf.type === 'compare' && leaf.term.fn === 'change')
@@ -42,14 +42,14 @@ function leafProof(rule: Compiled, context: Context, side: number, rules: RuleSe
 }
 
 /** What meets a flag; of one that is held, what met it then. */
-function flagProof(id: string, held: HeldFlag | undefined, context: Context, side: number, rules: RuleSet): ProofNode[] {
+function flagProof(id: string, held: HeldFlag | undefined, context: Context, side: SideIndex, rules: RuleSet): ProofNode[] {
   const { any } = rules.readyFlag(id)
   if (held?.flag.proof && any.run(context, side) !== YES) return [held.flag.proof]
   return [proofOf(any, context, side, rules)]
 }
 
 /** The rung, the parts or the rule that made a calculated value what it is. */
-function calcProof(id: string, context: Context, side: number, rules: RuleSet): ProofNode[] {
+function calcProof(id: string, context: Context, side: SideIndex, rules: RuleSet): ProofNode[] {
   const ready = rules.readyCalc(id)
   if (ready.when) return [proofOf(ready.when, context, side, rules)]
   const decisive = ready.ladder.find((rung) => rung.rule.run(context, side) !== NO)
@@ -62,7 +62,7 @@ function calcProof(id: string, context: Context, side: number, rules: RuleSet): 
 
 function findingOf(slot: Slot, context: Context, rules: RuleSet): ProofFinding {
   const item = rules.item(slot.item)
-  const side = SIDE_NAMES[slot.side] ?? 'none'
+  const side = SIDES[slot.side]
   const reading = context.slots[slotOf(slot.item, slot.side)]
   if (!reading) return unread(slot, context, item.id, side, rules)
   const state = reading.reason !== undefined ? 'could-not' : reading.notValid ? 'not-valid' : 'examined'

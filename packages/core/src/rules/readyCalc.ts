@@ -1,7 +1,8 @@
 import type { Calc } from './calc.js'
-import type { Compiled, Context, Rungs } from './runtime.js'
+import { slotOf, type Compiled, type Context, type Rungs } from './runtime.js'
 import type { Interval } from '../model/interval.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
+import type { SideIndex } from '../model/side.js'
 
 export interface ReadyLevel {
   readonly points: number
@@ -28,18 +29,18 @@ export class ReadyCalc {
     this.points = componentsOf(calc.points.map(({ points, when, oneOf }) => ({ points, oneOf, rule: ready(when) })))
   }
 
-  truth(context: Context, side: number): T {
+  truth(context: Context, side: SideIndex): T {
     const valid = this.validWhen ? this.validWhen.run(context, side) : YES
     const truth = valid === NO ? UNKNOWN : (this.when?.run(context, side) ?? UNKNOWN)
     return valid === UNKNOWN && truth !== YES ? UNKNOWN : truth
   }
 
   /** A score as a range: what is known for certain, and what the unknown parts could still add or take away. */
-  range(context: Context, side: number): Interval {
-    return (context.memory.scores[this.at * 3 + side] ??= this.addUp(context, side))
+  range(context: Context, side: SideIndex): Interval {
+    return (context.memory.scores[slotOf(this.at, side)] ??= this.addUp(context, side))
   }
 
-  private addUp(context: Context, side: number): Interval {
+  private addUp(context: Context, side: SideIndex): Interval {
     let low = 0
     let high = 0
     for (const levels of this.points) {
@@ -58,11 +59,11 @@ export class ReadyCalc {
   }
 
   /** Where a ladder stops, tried from the top. */
-  rungs(context: Context, side: number): Rungs {
-    return (context.memory.ladders[this.at * 3 + side] ??= this.climbDown(context, side))
+  rungs(context: Context, side: SideIndex): Rungs {
+    return (context.memory.ladders[slotOf(this.at, side)] ??= this.climbDown(context, side))
   }
 
-  private climbDown(context: Context, side: number): Rungs {
+  private climbDown(context: Context, side: SideIndex): Rungs {
     const possible: string[] = []
     for (const { value, rule } of this.ladder) {
       const truth = rule.run(context, side)

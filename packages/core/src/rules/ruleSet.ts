@@ -1,12 +1,13 @@
 import type { Worth } from '../model/interval.js'
 import type { Item } from '../model/item.js'
 import type { Measure } from '../model/measure.js'
+import type { SideIndex } from '../model/side.js'
 import type { ReadyCalc } from './readyCalc.js'
 import type { Compiled, Context, HeldFlag } from './runtime.js'
 import type { T } from './truth.js'
 
 /** The worth of a term on a side; null when it is not known. */
-export type Read = (context: Context, side: number) => Worth
+export type Read = (context: Context, side: SideIndex) => Worth
 
 /** What a rule needs of the pack that it belongs to: its items, its measures, and the other rules that it names. */
 export interface RuleSet {
@@ -20,9 +21,9 @@ export interface RuleSet {
   reader(path: string, owner: Item): Read
   readyCalc(id: string): ReadyCalc
   readyFlag(id: string): { readonly any: Compiled }
-  heldFlag(id: string, context: Context, side: number): HeldFlag | undefined
-  flagTruth(id: string, context: Context, side: number): T
-  holdTruth(id: string, context: Context, side: number): T
-  inPlayTruth(id: string, context: Context, side: number): T
-  moreUrgentFlag(self: string, context: Context, side: number): T
+  heldFlag(id: string, context: Context, side: SideIndex): HeldFlag | undefined
+  flagTruth(id: string, context: Context, side: SideIndex): T
+  holdTruth(id: string, context: Context, side: SideIndex): T
+  inPlayTruth(id: string, context: Context, side: SideIndex): T
+  moreUrgentFlag(self: string, context: Context, side: SideIndex): T
 }

@@ -3,6 +3,7 @@ import type { RuleNode } from './rule.js'
 import type { T } from './truth.js'
 import type { Interval, Worth } from '../model/interval.js'
 import type { ProofNode } from './proofNode.js'
+import { type SideIndex, SIDE_COUNT } from '../model/side.js'
 /** A recorded finding with its words already turned into numbers. */
 export interface Reading {
   readonly examined: boolean
@@ -65,20 +66,23 @@ export interface Context {
 export interface Compiled {
   readonly node: RuleNode
   readonly kids: readonly Compiled[]
-  readonly run: (context: Context, side: number) => T
+  readonly run: (context: Context, side: SideIndex) => T
   /** The findings a leaf reads, as item index and side; empty for the other nodes. */
-  readonly reads: (side: number) => readonly Slot[]
+  readonly reads: (side: SideIndex) => readonly Slot[]
 }
 
 export interface Slot {
   readonly item: number
-  readonly side: number
+  readonly side: SideIndex
 }
 
-export const slotOf = (item: number, side: number): number => item * 3 + side
+/** One number for an item and a side; each item has a slot for right, left and none. */
+export const slotOf = (item: number, side: SideIndex): number => item * SIDE_COUNT + side
+export const itemOfSlot = (slot: number): number => Math.floor(slot / SIDE_COUNT)
+export const sideOfSlot = (slot: number): SideIndex => (slot % SIDE_COUNT) as SideIndex
 
 /** The side on which an item is recorded when `side` is judged. */
-export const sideOf = (item: Item, side: number): number => (item.sided ? side : 2)
+export const sideOf = (item: Item, side: SideIndex): SideIndex => (item.sided ? side : 2)
 
 /** Is there an earlier check, and not too long ago? */
 export const isWithin = (earlier: Earlier | undefined, window: number | undefined): earlier is Earlier =>

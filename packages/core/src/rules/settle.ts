@@ -1,3 +1,4 @@
+import type { SideIndex } from '../model/side.js'
 import { rungFits } from './compileLeaf.js'
 import type { RuleSet } from './ruleSet.js'
 import { slotOf, type Compiled, type Context, type Slot } from './runtime.js'
@@ -17,7 +18,7 @@ export type Cost = (slot: number) => number
  * needs it. For a rule that is already so the set is empty. A finding shared by branches is paid for once. Exact for a rule in which no
  * item stands twice; where one does, the set still settles the rule but may not be the cheapest.
  */
-export function settlingSet(rule: Compiled, goal: Goal, context: Context, side: number, rules: RuleSet, cost: Cost): SettlingSet {
+export function settlingSet(rule: Compiled, goal: Goal, context: Context, side: SideIndex, rules: RuleSet, cost: Cost): SettlingSet {
   return settle(rule, goal, { context, side, rules, cost, isThrough: false })
 }
 
@@ -26,13 +27,13 @@ export function settlingSet(rule: Compiled, goal: Goal, context: Context, side: 
  * "unseen", which read what nobody knows as met.
  * @returns null when the hold stands on what was found
  */
-export function wayOut(rule: Compiled, context: Context, side: number, rules: RuleSet, cost: Cost): SettlingSet {
+export function wayOut(rule: Compiled, context: Context, side: SideIndex, rules: RuleSet, cost: Cost): SettlingSet {
   return settle(rule, NO, { context, side, rules, cost, isThrough: true })
 }
 
 interface About {
   readonly context: Context
-  readonly side: number
+  readonly side: SideIndex
   readonly rules: RuleSet
   readonly cost: Cost
   /** Whether to look behind what reads "not known" as decided. */

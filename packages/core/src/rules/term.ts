@@ -3,7 +3,7 @@ import { type Term } from './rule.js'
 import { isInterval } from '../model/interval.js'
 import type { Read, RuleSet } from './ruleSet.js'
 import { isWithin, sideOf, slotOf, type Context, type Reading } from './runtime.js'
-import { otherSide } from '../model/side.js'
+import { otherSide, type SideIndex } from '../model/side.js'
 import { type Interval, type Worth } from '../model/interval.js'
 
 /** Reads what stands left of a comparison. Null means not known. */
@@ -84,7 +84,7 @@ export const spanWorth = ({ low, high }: Pick<NormalSpan, 'low' | 'high'>): numb
 /** Full on both sides is full and equal: no difference, though nobody knows the degrees. */
 const bothNormal =
   (index: number, item: Item) =>
-  (context: Context, side: number): boolean =>
+  (context: Context, side: SideIndex): boolean =>
     [side, otherSide(side)].every((one) => isNormal(context.slots[slotOf(index, sideOf(item, one))]))
 
 const isNormal = (reading: Reading | undefined): boolean => reading?.examined === true && reading.value === NORMAL

@@ -1,14 +1,16 @@
 import { readFileSync } from 'node:fs'
 import { createInterface } from 'node:readline'
+import { parseArgs } from 'node:util'
 import { judgement, publicVerdict, readExamination, type Fault } from '@kneecap-awl/core'
 import { shippedPack } from '../packs/service.js'
+import { isArgumentFault } from './isArgumentFault.js'
 
 /**
  * `npm run judge -- FILE...` prints a JSON array of verdicts, one for each examination file.
  * `npm run judge -- --ndjson` reads one examination a line and prints one verdict a line.
  * Bad input: exit code 2 and one line for each fault on standard error.
  */
-const args = process.argv.slice(2)
+const { ndjson, files } = wanted()
 const pack = shippedPack()
 
 const complain = (file: string, faults: readonly Fault[]): void => {
@@ -41,7 +43,7 @@ function readText(file: string): string | undefined {
   }
 }
 
-if (args.includes('--ndjson')) {
+if (ndjson) {
   let line = 0
   for await (const text of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
     line++
@@ -49,13 +51,24 @@ if (args.includes('--ndjson')) {
     const verdict = judgeText(`line ${line}`, text)
     if (verdict) process.stdout.write(`${JSON.stringify(verdict)}\n`)
   }
-} else if (args.length === 0) {
+} else if (files.length === 0) {
   complain('judge', [{ path: '/', reason: 'no file was named', expected: 'npm run judge -- FILE..., or --ndjson with examinations on standard input' }])
 } else {
-  const verdicts = args.flatMap((file) => {
+  const verdicts = files.flatMap((file) => {
     const text = readText(file)
     const verdict = text === undefined ? undefined : judgeText(file, text)
     return verdict ? [{ file, ...verdict }] : []
   })
   if (verdicts.length > 0) process.stdout.write(`${JSON.stringify(verdicts, null, 2)}\n`)
+}
+
+function wanted(): { readonly ndjson: boolean; readonly files: readonly string[] } {
+  try {
+    const { values, positionals } = parseArgs({ options: { ndjson: { type: 'boolean' } }, allowPositionals: true })
+    return { ndjson: values.ndjson ?? false, files: positionals }
+  } catch (error) {
+    if (!isArgumentFault(error)) throw error
+    process.stderr.write(`${error.message}\nnpm run judge -- FILE..., or --ndjson with examinations on standard input\n`)
+    process.exit(2)
+  }
 }

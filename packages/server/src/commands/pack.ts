@@ -1,5 +1,7 @@
+import { parseArgs } from 'node:util'
 import { PackError, problemLine, viewOf, type Pack } from '@kneecap-awl/core'
 import { lintPack, packReport, reviewDocument, thresholdsCsv, thresholdsOf, type RegionReport, type ReviewSubject } from '@kneecap-awl/core/review'
+import { isArgumentFault } from './isArgumentFault.js'
 import { readContent, shippedPack } from '../packs/service.js'
 
 /**
@@ -11,16 +13,21 @@ import { readContent, shippedPack } from '../packs/service.js'
 // A reader that has seen enough (`| head`) is no fault.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
+const HELP = 'npm run pack -- [--json | --report | --thresholds | --review NAME]'
 try {
+  const { values } = parseArgs({
+    options: { json: { type: 'boolean' }, report: { type: 'boolean' }, thresholds: { type: 'boolean' }, review: { type: 'string' } },
+  })
   const pack = shippedPack()
-  if (process.argv.includes('--json')) say(JSON.stringify(printed(pack), null, 2))
-  else if (process.argv.includes('--report')) report(pack)
-  else if (process.argv.includes('--thresholds')) say(thresholdsCsv(thresholdsOf(pack)))
-  else if (process.argv.includes('--review')) review(pack, process.argv[process.argv.indexOf('--review') + 1] ?? '')
+  if (values.json) say(JSON.stringify(printed(pack), null, 2))
+  else if (values.report) report(pack)
+  else if (values.thresholds) say(thresholdsCsv(thresholdsOf(pack)))
+  else if (values.review !== undefined) review(pack, values.review)
   else summary(pack).forEach(say)
 } catch (error) {
-  if (!(error instanceof PackError)) throw error
-  for (const problem of error.problems) process.stderr.write(`${problemLine(problem)}\n`)
+  if (error instanceof PackError) for (const problem of error.problems) process.stderr.write(`${problemLine(problem)}\n`)
+  else if (isArgumentFault(error)) process.stderr.write(`${error.message}\n${HELP}\n`)
+  else throw error
   process.exitCode = 2
 }
 

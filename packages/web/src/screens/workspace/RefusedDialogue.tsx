@@ -11,13 +11,18 @@ interface Props {
   readonly onClose: () => void
   readonly onTryAgain: (ids: readonly string[]) => void
   readonly onSetAside: (ids: readonly string[]) => void
+  /** Goes to the row of the finding, to record it rightly. */
+  readonly onCorrect: (item: string) => void
 }
 
 /** Findings that the server did not take, each with the reason: tried again, or set aside one by one. Nothing goes by itself. */
-export function RefusedDialogue({ pack, refused, isOpen, onClose, onTryAgain, onSetAside }: Props) {
+export function RefusedDialogue({ pack, refused, isOpen, onClose, onTryAgain, onSetAside, onCorrect }: Props) {
   return (
     <Dialogue title="Not taken by the server" isOpen={isOpen} onClose={onClose}>
-      <Soft>They are kept on this device and are not part of the record. Record them again on the sheet if the reason says what is wrong.</Soft>
+      <Soft>
+        They are kept on this device and are not part of the record. Correct leads to the row on the sheet; set the old finding aside once the right one is
+        recorded.
+      </Soft>
       {refused.length === 0 && <p>Nothing is left here.</p>}
       <List>
         {refused.map(({ entry, reason }) => (
@@ -29,6 +34,7 @@ export function RefusedDialogue({ pack, refused, isOpen, onClose, onTryAgain, on
               </b>
               : {findingWords(pack, entry)} <Soft as="div">{reason}</Soft>
             </span>
+            {itemsById(pack).has(entry.item) && <Button onPress={() => onCorrect(entry.item)}>Correct</Button>}
             <Button onPress={() => onTryAgain([entry.id])}>Try again</Button>
             <Button onPress={() => onSetAside([entry.id])}>Set aside</Button>
           </li>
@@ -44,7 +50,7 @@ const List = styled.ul`
   gap: 8px;
   li {
     display: grid;
-    grid-template-columns: 1fr auto auto;
+    grid-template-columns: 1fr auto auto auto;
     align-items: center;
     gap: 8px;
   }

@@ -152,6 +152,10 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
         onClose={() => setShowRefused(false)}
         onTryAgain={sheet.sending.tryAgain}
         onSetAside={sheet.sending.setAside}
+        onCorrect={(item) => {
+          setShowRefused(false)
+          sheet.goToItem(item)
+        }}
       />
       <StopRulesDialogue pack={pack} isOpen={showRules} onClose={() => setShowRules(false)} />
       <KeysDialogue isOpen={sheet.showKeys} onClose={() => sheet.setShowKeys(false)} />
