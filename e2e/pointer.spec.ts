@@ -142,7 +142,7 @@ test('what could not be done stays unknown, and a hold is lifted only with a rea
 
 test('a pulse that came back leaves the flag at Now until it is lifted by name', async ({ page }) => {
   await signIn(page)
-  await openFromDesk(page, 'Corin Teasel')
+  await openFromDesk(page, 'Drafts', 'Corin Teasel')
   await expect(range(page)).toHaveText('Nowsettled')
   const rail = page.getByRole('complementary', { name: 'Verdict' })
   const held = rail.getByRole('button', { name: /held since \d\d:\d\d/ })

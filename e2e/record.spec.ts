@@ -246,7 +246,7 @@ test('a referral leaves the desk only with the name of whoever accepted it, and 
 test('the note and the letter are printed each by itself, without a control, and on every page who and what state', async ({ page }) => {
   await page.addInitScript(() => (window.print = () => undefined))
   await signIn(page)
-  await openFromDesk(page, 'Anneke Pell')
+  await openFromDesk(page, 'Signed', 'Anneke Pell')
   await expect(page.getByTestId('verdict-tier')).toBeVisible()
   await page.emulateMedia({ media: 'print' })
   const [verdict, note, letter] = ['verdict', 'note', 'letter'].map((part) => page.locator(`[data-part="${part}"]`)) as [

@@ -72,14 +72,15 @@ export async function begin(
   await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible({ timeout: 30_000 })
 }
 
-/** Opens an examination from the desk by its patient: the desk is searched, as other journeys fill its first page. */
-export async function openFromDesk(page: Page, patient: string): Promise<void> {
+/** Opens the newest examination of a patient from one list of the desk: the desk is searched, as other journeys fill its first page. */
+export async function openFromDesk(page: Page, list: 'Drafts' | 'Signed', patient: string): Promise<void> {
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
   await page.getByLabel('Find an examination by patient').fill(patient)
-  // Both lists are read anew, each in its time: a draft stands above what was signed once neither shows anybody else.
-  for (const title of ['Drafts', 'Signed'])
-    await expect(page.getByRole('region', { name: title }).getByRole('link').filter({ hasNotText: patient })).toHaveCount(0)
-  await page.getByRole('link', { name: patient }).first().click()
+  const region = page.getByRole('region', { name: list })
+  // The list is read anew: it is there once it shows this patient and nobody else.
+  await expect(region.getByRole('link', { name: patient }).first()).toBeVisible()
+  await expect(region.getByRole('link').filter({ hasNotText: patient })).toHaveCount(0)
+  await region.getByRole('link', { name: patient }).first().click()
 }
 
 /** Goes to a stop of the route. */
