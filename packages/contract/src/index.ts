@@ -15,7 +15,7 @@ export type { Corrected, Correction, NewPatient, PatientDetail, PatientSummary }
 export type { Described, Frozen } from './frozen.js'
 export { ProblemForm, type FaultForm } from './problem.js'
 export type { Referral } from './referrals.js'
-export { SEXES, type Sex } from './shapes.js'
+export { SEXES, SIDES, TIERS, type Sex } from './shapes.js'
 export { ACTIONS, type Action, type AnswerOf, type BodyOf, type ParamsOf, type QueryOf, type Route } from './route.js'
 
 const isRoute = (thing: unknown): thing is Route => typeof thing === 'object' && thing !== null && 'url' in thing && 'method' in thing

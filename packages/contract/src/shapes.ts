@@ -20,8 +20,9 @@ export const Form = <P extends TProperties>(properties: P, about: object = {}) =
 /** What is described elsewhere and passed through whole: a compiled pack, a letter, a verdict for programs. */
 export const Whole = <T>(description: string) => Type.Unsafe<T>({ type: 'object', additionalProperties: true, description })
 
-const SIDES = ['right', 'left', 'none'] as const
-const TIERS = ['now', 'today', 'days', 'weeks', 'routine', 'here'] as const
+export const SIDES = ['right', 'left', 'none'] as const
+/** Urgency of a referral, most urgent first. */
+export const TIERS = ['now', 'today', 'days', 'weeks', 'routine', 'here'] as const
 const SETTINGS = ['primary-care', 'emergency'] as const
 /** Sex at birth as it was told; null stands for nobody asked. */
 export const SEXES = ['female', 'male', 'other or unknown'] as const

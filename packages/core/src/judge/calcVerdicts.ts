@@ -1,9 +1,9 @@
 import type { Side, SideIndex } from '../model/side.js'
-import type { Judgement } from './judgement.js'
-import type { Prepared } from './prepare.js'
 import { SIDES } from '../model/side.js'
 import { NO, YES, truthOf } from '../rules/truth.js'
 import type { JudgeContext } from './judgeContext.js'
+import type { Judgement } from './judgement.js'
+import type { Prepared } from './prepare.js'
 
 export interface CalcVerdict {
   readonly id: string

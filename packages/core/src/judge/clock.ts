@@ -1,6 +1,5 @@
-import { tierRank, type Tier } from '../model/tier.js'
+import { moreUrgent, tierRank, type Tier } from '../model/tier.js'
 import { type RegionPack } from '../pack/pack.js'
-import { moreUrgent } from '../model/tier.js'
 
 /** Hours that each tier may wait, `null` for one that has no window. */
 export type Windows = Readonly<Partial<Record<Tier, number | null>>>

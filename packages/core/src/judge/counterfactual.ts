@@ -1,15 +1,14 @@
+import { SIDE_INDEX, SIDES, type Side } from '../model/side.js'
 import { tierRank, type Tier } from '../model/tier.js'
-import { type Side } from '../model/side.js'
-import { judgeContext } from './judge.js'
-import { type FlagVerdict } from './verdict.js'
-import { type Judgement } from './judgement.js'
-import type { Prepared } from './prepare.js'
 import { findingsOf } from '../rules/proof.js'
-import { SIDE_INDEX, SIDES } from '../model/side.js'
-import { sideOfSlot, itemOfSlot, slotOf, type Reading } from '../rules/runtime.js'
+import { itemOfSlot, sideOfSlot, slotOf, type Reading } from '../rules/runtime.js'
 import { settlingSet, totalCost } from '../rules/settle.js'
 import { YES } from '../rules/truth.js'
+import { judgeContext } from './judge.js'
 import type { JudgeContext } from './judgeContext.js'
+import { type Judgement } from './judgement.js'
+import type { Prepared } from './prepare.js'
+import { type FlagVerdict } from './verdict.js'
 
 export interface ChangedFinding {
   readonly item: string

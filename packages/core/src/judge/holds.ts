@@ -1,10 +1,10 @@
 import type { Side } from '../model/side.js'
-import type { Entry } from '../record/entry.js'
-import type { HoldVerdict } from './verdict.js'
-import type { Judgement } from './judgement.js'
 import { SIDE_INDEX, SIDES } from '../model/side.js'
-import { wayOut } from '../rules/settle.js'
+import type { Entry } from '../record/entry.js'
 import { itemOfSlot, sideOfSlot } from '../rules/runtime.js'
+import { wayOut } from '../rules/settle.js'
+import type { Judgement } from './judgement.js'
+import type { HoldVerdict } from './verdict.js'
 
 /** Something that nobody knows and a hold stands on. */
 interface Awaited {

@@ -1,13 +1,11 @@
-import { tierRank, type Tier } from '../model/tier.js'
-import { type Side } from '../model/side.js'
-import type { FlagVerdict } from './verdict.js'
-import type { Judgement } from './judgement.js'
-import { activeHolds } from './holds.js'
-import { moreUrgent } from '../model/tier.js'
-import { SIDE_INDEX, SIDES } from '../model/side.js'
+import { SIDE_INDEX, SIDES, type Side } from '../model/side.js'
+import { moreUrgent, tierRank, type Tier } from '../model/tier.js'
+import { itemOfSlot, sideOfSlot } from '../rules/runtime.js'
 import { settlingSet } from '../rules/settle.js'
 import { NO, UNKNOWN } from '../rules/truth.js'
-import { itemOfSlot, sideOfSlot } from '../rules/runtime.js'
+import { activeHolds } from './holds.js'
+import type { Judgement } from './judgement.js'
+import type { FlagVerdict } from './verdict.js'
 
 /** A finding that is still missing and matters to the priority. */
 export interface OpenItem {

@@ -1,12 +1,11 @@
-import { tierRank, type Tier } from '../model/tier.js'
-import { type RegionPack } from '../pack/pack.js'
+import { moreUrgent, tierRank, type Tier } from '../model/tier.js'
 import { isTier } from '../pack/checkDecision.js'
+import { type RegionPack } from '../pack/pack.js'
 import { PRIORITY, RANGE } from '../record/decisions.js'
 import type { Entry } from '../record/entry.js'
 import { fold, isLater } from '../record/fold.js'
-import type { Judgement } from './judgement.js'
-import { moreUrgent } from '../model/tier.js'
 import type { Decisions } from './decisions.js'
+import type { Judgement } from './judgement.js'
 /** A priority that a clinician set in place of the one that the findings give. */
 export interface SetPriority {
   readonly tier: Tier

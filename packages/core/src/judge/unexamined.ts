@@ -1,10 +1,10 @@
 import type { Item } from '../model/item.js'
 import type { Side } from '../model/side.js'
+import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
 import { sidesOf } from '../record/examinedNormal.js'
-import type { Judgement } from './judgement.js'
-import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { slotOf } from '../rules/runtime.js'
+import type { Judgement } from './judgement.js'
 
 /** What of the core nobody examined at one stop of the route. */
 export interface UnexaminedStop {

@@ -1,7 +1,7 @@
 import type { Item } from '../model/item.js'
-import type { AnyPack } from '../pack/pack.js'
 import type { Tier } from '../model/tier.js'
 import { moreUrgent, mostUrgent } from '../model/tier.js'
+import type { AnyPack } from '../pack/pack.js'
 
 export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'school', 'source'] as const
 /** `test` is an item with a technique; `score` any calculated value: a rule, a ladder or a sum; `school` a matter on which good practitioners differ. */

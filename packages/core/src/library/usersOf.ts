@@ -1,7 +1,7 @@
+import type { AnyPack, Condition, Flag, Hold, PromptGroup } from '../pack/pack.js'
+import type { Calc } from '../rules/calc.js'
 import { itemsOfRule, rulesOfCalc } from '../rules/calc.js'
 import { leavesOf } from '../rules/leaves.js'
-import type { Calc } from '../rules/calc.js'
-import type { Condition, Flag, Hold, AnyPack, PromptGroup } from '../pack/pack.js'
 import type { RuleNode } from '../rules/rule.js'
 
 /** Everything of a region that reads an item or a calculated value, itself or through a calculated value. */

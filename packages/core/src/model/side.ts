@@ -1,9 +1,9 @@
-export const SIDES = ['right', 'left', 'none'] as const
+import { SIDES } from '@kneecap-awl/contract'
+
+export { SIDES }
 
 /** `none` is the side of everything that has no side: facts about the person, general look. */
 export type Side = (typeof SIDES)[number]
-
-export type LimbSide = 'right' | 'left'
 
 /** Sides as the inner loops number them. */
 export type SideIndex = 0 | 1 | 2

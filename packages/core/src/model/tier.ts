@@ -1,9 +1,6 @@
-/**
- * The compiled content pack: everything clinical the program knows, as plain data.
- * It is made once by `compilePack` from the YAML under `content/`, travels as JSON, and is what a signed examination is judged with.
- */
+import { TIERS } from '@kneecap-awl/contract'
 
-export const TIERS = ['now', 'today', 'days', 'weeks', 'routine', 'here'] as const
+export { TIERS }
 
 /** Urgency of a referral, most urgent first. Windows are in `Pack.tiers`. */
 export type Tier = (typeof TIERS)[number]

@@ -267,7 +267,10 @@ interface PackContents {
   readonly mayBePregnant?: { readonly item: string; readonly values: readonly string[] }
 }
 
-/** The whole compiled pack: what travels, is stored and is hashed. Nothing is judged or worded with it: that takes a `RegionPack` (`viewOf`). */
+/**
+ * The whole compiled pack: everything clinical the program knows, as plain data. `compilePack` makes it once from the YAML under `content/`; it
+ * travels as JSON, is stored and is hashed. Nothing is judged or worded with it: that takes a `RegionPack` (`viewOf`).
+ */
 export interface Pack extends PackContents {
   readonly isView?: never
 }

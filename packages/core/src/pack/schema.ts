@@ -1,5 +1,4 @@
-import { STAGES } from '../model/item.js'
-import { POSITIONS } from '../model/item.js'
+import { POSITIONS, STAGES } from '../model/item.js'
 import {
   BANDS,
   calc,

@@ -1,10 +1,9 @@
+import { isInterval, type Interval, type Worth } from '../model/interval.js'
 import { NORMAL, type Item, type NormalSpan } from '../model/item.js'
+import { otherSide, type SideIndex } from '../model/side.js'
 import { type Term } from './rule.js'
-import { isInterval } from '../model/interval.js'
 import type { Read, RuleSet } from './ruleSet.js'
 import { isWithin, sideOf, slotOf, type Context, type Reading } from './runtime.js'
-import { otherSide, type SideIndex } from '../model/side.js'
-import { type Interval, type Worth } from '../model/interval.js'
 
 /** Reads what stands left of a comparison. Null means not known. */
 export function termReader(term: Term, rules: RuleSet): Read {

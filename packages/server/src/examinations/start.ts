@@ -8,7 +8,7 @@ import { personEntries } from '../patients/personEntries.js'
 import { patientById } from '../patients/queries.js'
 import { createPatient } from '../patients/service.js'
 import { keepEntries, ownDecisions, storeEntries } from './entries.js'
-import { addExamination } from './queries.js'
+import { addExamination, type NewExamination } from './queries.js'
 import { checkSides } from './service.js'
 
 /**
@@ -23,18 +23,8 @@ export async function startExamination(db: Db, pack: Pack, body: BodyOf<typeof c
     throw body.patientId
       ? notFound('patient')
       : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
-  const id = uuid7()
-  await addExamination(db, {
-    id,
-    site: by.site,
-    patient: patient.id,
-    region: body.region,
-    sides: body.sides,
-    setting: body.setting,
-    startedAt: new Date().toISOString(),
-    by: by.id,
-    packHash: pack.hash,
-  })
+  const { region, sides, setting } = body
+  const id = await begin(db, pack, { patient: patient.id, region, sides, setting, startedAt: new Date().toISOString() }, by)
   await keepEntries(db, pack, id, personEntries(patient, by), by.site)
   return id
 }
@@ -51,21 +41,23 @@ export async function readBack(db: Db, pack: Pack, document: unknown, by: Accoun
   if (!name || !birthDate) throw badInput([{ path: '/patient', reason: 'has no name and birth date', expected: 'patient.name and patient.birthDate' }])
   const known = SEXES.find((one) => one === sex)
   const patient = await createPatient(db, by, { name, birthDate, isNew: true, ...(known ? { sex: known } : {}) })
-  const id = uuid7()
-  await addExamination(db, {
-    id,
-    site: by.site,
-    patient: patient.id,
-    region: examination.complaint.region,
-    sides: examination.complaint.sides,
-    setting: examination.setting ?? 'primary-care',
-    startedAt: examination.asOf,
-    by: by.id,
-    packHash: pack.hash,
-  })
+  const { complaint, asOf: startedAt, setting = 'primary-care' } = examination
+  const id = await begin(db, pack, { patient: patient.id, ...complaint, setting, startedAt }, by)
   const { own, ofOthers } = ownDecisions(examination.entries, by.name)
   const entries = own.map((entry) => ({ ...entry, id: uuid7() }))
-  const row = { id, startedAt: examination.asOf, signedAt: null, discardedAt: null }
+  const row = { id, startedAt, signedAt: null, discardedAt: null }
   if (entries.length > 0) await storeEntries(db, pack, row, { entries }, by)
   return { id, notTaken: ofOthers }
+}
+
+/** The first joint of a visit, judged with the pack in use. @returns its id */
+async function begin(
+  db: Db,
+  pack: Pack,
+  about: Pick<NewExamination, 'patient' | 'region' | 'sides' | 'setting' | 'startedAt'>,
+  by: Pick<Account, 'id' | 'site'>,
+): Promise<string> {
+  const id = uuid7()
+  await addExamination(db, { id, site: by.site, by: by.id, packHash: pack.hash, ...about })
+  return id
 }
