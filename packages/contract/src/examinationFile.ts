@@ -2,11 +2,11 @@ import { Type } from 'typebox'
 import { EntryForm } from './entry.js'
 import { Day, Form, Setting, Sides } from './shapes.js'
 
-/** An examination as a file, version 1. Published as docs/formats/examination.schema.json. */
+/** An examination as a file, version 2. Published as docs/formats/examination.schema.json. */
 export const ExaminationFileForm = Form(
   {
     format: Type.Literal('kneecap-awl-examination'),
-    version: Type.Literal(1),
+    version: Type.Literal(2),
     id: Type.Optional(Type.String()),
     patient: Type.Optional(
       Form({
@@ -24,5 +24,5 @@ export const ExaminationFileForm = Form(
     previous: Type.Optional(Type.Array(EntryForm, { maxItems: 5000 })),
     signed: Type.Optional(Form({ at: Type.Optional(Type.String()), by: Type.Optional(Type.String()), hash: Type.Optional(Type.String()) })),
   },
-  { $schema: 'http://json-schema.org/draft-07/schema#', title: 'Kneecap Awl examination, version 1' },
+  { $schema: 'http://json-schema.org/draft-07/schema#', title: 'Kneecap Awl examination, version 2' },
 )

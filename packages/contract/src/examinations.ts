@@ -154,6 +154,6 @@ export const readBack = route({
   body: Whole<object>('an examination file: docs/formats/examination.schema.json'),
   answer: Form({
     id: Uuid,
-    notTaken: Type.Array(Form({ item: Type.String(), state: Type.String(), by: Type.String(), reason: Type.String() })),
+    notTaken: Type.Array(Form({ about: Type.String(), state: Type.String(), by: Type.String(), reason: Type.String() })),
   }),
 })

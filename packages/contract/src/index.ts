@@ -7,7 +7,7 @@ import type { Route } from './route.js'
 
 export { accounts, examinations, packs, patients, referrals }
 export { ROLES, type Account, type Role } from './accounts.js'
-export { EntryForm, STATES } from './entry.js'
+export { DECIDED, EntryForm, type DecisionForm, type FindingForm } from './entry.js'
 export { ExaminationFileForm } from './examinationFile.js'
 export type { AddedJoint, DeskPage, ExaminationDetail, Outcome, SentEntries } from './examinations.js'
 export type { ExaminationSummary } from './examinationSummary.js'

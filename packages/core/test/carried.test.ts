@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { carriedEntries, viewOf, type Entry } from '../src/index.js'
+import { carriedEntries, viewOf, type FindingEntry } from '../src/index.js'
 import { entriesFor, exam, thePack } from './support.js'
 
 const pack = thePack()
-const ids = (entries: readonly Entry[]): string[] => entries.map((one) => one.item).sort()
+const ids = (entries: readonly FindingEntry[]): string[] => entries.map((one) => one.item).sort()
 const told = entriesFor({
   'patient.anticoagulant': 'warfarin',
   'story.trauma': 'present',

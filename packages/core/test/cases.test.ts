@@ -1,6 +1,6 @@
 import { load } from 'js-yaml'
 import { describe, expect, it } from 'vitest'
-import { judge, viewOf, type Entry, type Tier } from '../src/index.js'
+import { judge, viewOf, type FindingEntry, type Tier } from '../src/index.js'
 import { tierRank } from '../src/model/tier.js'
 import { AS_OF, calmRecord, caseFiles, daysAgo, entriesFor, thePack, type Findings } from './support.js'
 
@@ -25,7 +25,7 @@ const days = (value: Findings[string]): Findings[string] => {
   return ago === undefined ? value : daysAgo(ago)
 }
 
-function recordOf(region: string, one: Case): Entry[] {
+function recordOf(region: string, one: Case): FindingEntry[] {
   const view = viewOf(thePack(), region)
   const base = calmRecord(view, { ...view.regions[0].ordinary, 'patient.age-years': one.age }).filter(({ item }) => !one.unexamined?.includes(item))
   const told = Object.fromEntries(Object.entries({ 'patient.age-years': one.age, ...one.findings }).map(([item, value]) => [item, days(value)]))

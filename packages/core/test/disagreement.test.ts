@@ -1,18 +1,22 @@
 import { describe, expect, it } from 'vitest'
-import { clinicalNote, judgeAlong, judgement, openPairs, referralLetter, standingRecord, type Entry } from '../src/index.js'
+import { clinicalNote, judgeAlong, judgement, openPairs, referralLetter, recordOf, type EntryOf, type FindingEntry } from '../src/index.js'
 import { AS_OF, calm, entriesFor, exam, thePack } from './support.js'
 
 const minutes = (count: number): string => new Date(Date.parse(AS_OF) + count * 60_000).toISOString()
 const PULSE = 'vascular.pulse-dorsalis-pedis'
-const found = (value: string, device: string | undefined, at: number, more: Partial<Entry> = {}): Entry => ({
-  ...(entriesFor({ [PULSE]: value })[0] as Entry),
+const found = (value: string, device: string | undefined, at: number, more: Partial<EntryOf<'examined'>> = {}): FindingEntry => ({
+  ...(entriesFor({ [PULSE]: value })[0] as EntryOf<'examined'>),
   by: device === 'two' ? 'Dr Quill' : 'Dr Brannock',
   at: minutes(at),
   ...(device ? { device } : {}),
   ...more,
 })
-const record = (...entries: Entry[]): Entry[] => [...calm().filter(({ item }) => item !== PULSE), ...entriesFor({ 'story.trauma': 'present' }), ...entries]
-const judgedOf = (...entries: Entry[]) => judgement(thePack(), exam(record(...entries)))
+const record = (...entries: FindingEntry[]): FindingEntry[] => [
+  ...calm().filter(({ item }) => item !== PULSE),
+  ...entriesFor({ 'story.trauma': 'present' }),
+  ...entries,
+]
+const judgedOf = (...entries: FindingEntry[]) => judgement(thePack(), exam(record(...entries)))
 
 describe('what two devices found within minutes of each other', () => {
   const absent = found('absent', 'one', 10)
@@ -36,7 +40,7 @@ describe('what two devices found within minutes of each other', () => {
     expect(line).toMatch(/absent \(Dr Brannock.*normal \(Dr Quill.*until a clinician decides/)
     const letter = referralLetter(judged, { patient: { name: 'A B', birthDate: '1980-01-01' }, examiner: 'C', site: 'D' })
     expect(letter.paragraphs.find(({ heading }) => heading === 'Not agreed')?.text).toContain('absent')
-    expect(standingRecord(judged).get(`${PULSE}|right`)?.value).toBe('absent')
+    expect(judged.record.finding(PULSE, 'right')?.value).toBe('absent')
   })
   it('is decided by a clinician who says which', () => {
     const decided = found('normal', 'two', 14, { settles: [absent.id, normal.id] })
@@ -44,14 +48,14 @@ describe('what two devices found within minutes of each other', () => {
     expect([judged.verdict.floor, judged.disagreements]).toEqual(['here', []])
   })
   it('is no disagreement on one device, when both say the same, or five minutes apart', () => {
-    expect(openPairs([found('absent', 'one', 10), found('normal', 'one', 12)])).toEqual([])
-    expect(openPairs([found('absent', 'one', 10), found('absent', 'two', 12)])).toEqual([])
-    expect(openPairs([found('absent', 'one', 10), found('normal', 'two', 15)])).toEqual([])
-    expect(openPairs([found('absent', undefined, 10), found('normal', undefined, 12)])).toEqual([])
+    expect(openPairs(recordOf([found('absent', 'one', 10), found('normal', 'one', 12)]))).toEqual([])
+    expect(openPairs(recordOf([found('absent', 'one', 10), found('absent', 'two', 12)]))).toEqual([])
+    expect(openPairs(recordOf([found('absent', 'one', 10), found('normal', 'two', 15)]))).toEqual([])
+    expect(openPairs(recordOf([found('absent', undefined, 10), found('normal', undefined, 12)]))).toEqual([])
   })
   it('does not speak of what was undone', () => {
     const undone = found('normal', 'one', 11, { undoes: [absent.id] })
-    expect(openPairs([absent, undone, found('reduced', 'two', 12)]).map(({ earlier }) => earlier.id)).toEqual([undone.id])
+    expect(openPairs(recordOf([absent, undone, found('reduced', 'two', 12)])).map(({ earlier }) => earlier.id)).toEqual([undone.id])
   })
   it('is judged along a growing record as it is judged anew', () => {
     const along = judgeAlong(thePack(), { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF })

@@ -15,6 +15,8 @@ import {
   referralLetter,
   slotKey,
   type Entry,
+  type EntryOf,
+  type FindingEntry,
   type Examination,
   type FlagVerdict,
   type Side,
@@ -24,14 +26,23 @@ import { AS_OF, calm, calmRecord, entriesFor, newId, theKnee, thePack, type Find
 
 const pack = thePack()
 const minutes = (count: number): string => new Date(Date.parse(AS_OF) + count * 60_000).toISOString()
-const at = (count: number, findings: Findings): Entry[] => entriesFor(findings, 'right', minutes(count))
+const at = (count: number, findings: Findings): FindingEntry[] => entriesFor(findings, 'right', minutes(count))
 const knee = (entries: readonly Entry[]): Examination => ({ complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries })
-const lift = (flag: string, count: number, side: Side = 'right', state: Entry['state'] = 'lifted'): Entry => ({
+const lift = (flag: string, count: number, side: Side = 'right'): EntryOf<'lifted'> => ({
   id: newId(),
-  item: flag,
+  state: 'lifted',
+  flag,
   side,
-  state,
-  ...(state === 'lifted' ? { reason: 'pulses alike on both sides' } : {}),
+  reason: 'pulses alike on both sides',
+  by: 'Dr Test',
+  at: minutes(count),
+})
+const withdraw = (flag: string, count: number, side: Side = 'right'): EntryOf<'withdrawn'> => ({
+  id: newId(),
+  state: 'withdrawn',
+  decision: 'lifted',
+  of: flag,
+  side,
   by: 'Dr Test',
   at: minutes(count),
 })
@@ -40,7 +51,7 @@ const ARTERY = 'any.flag.arterial-hard'
 const foot = (pulse: string, colour: string): Findings => ({ 'vascular.pulse-dorsalis-pedis right': pulse, 'vascular.colour-foot right': colour })
 const gone = [...calm(), ...at(6, { 'story.trauma': 'present', ...foot('absent', 'pale') })]
 const back = at(40, foot('normal', 'normal'))
-const takenBack = (count: number): Entry[] => gone.slice(-2).map((entry) => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(count) }))
+const takenBack = (count: number): FindingEntry[] => gone.slice(-2).map((entry) => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(count) }))
 const liftedAll = (entries: readonly Entry[], count: number): Entry[] =>
   judge(pack, knee(entries)).flags.flatMap((flag) => (flag.held ? [lift(flag.id, count, flag.side)] : []))
 const arteryOf = (entries: readonly Entry[]): FlagVerdict | undefined => judge(pack, knee(entries)).flags.find(({ id }) => id === ARTERY)
@@ -86,7 +97,7 @@ describe('a flag of tier Now whose finding is found otherwise', () => {
     expect(flags.filter(({ id }) => id === ARTERY).map(({ side, held }) => [side, held?.until])).toEqual([['left', minutes(40)]])
   })
   it('is held once in a joint without a side, and lifted once', () => {
-    const told = (findings: Findings, count: number): Entry[] => entriesFor(findings, 'right', minutes(count), 'back')
+    const told = (findings: Findings, count: number): FindingEntry[] => entriesFor(findings, 'right', minutes(count), 'back')
     const spine = (entries: readonly Entry[]): Examination => ({ complaint: { region: 'back', sides: ['none'] }, asOf: AS_OF, entries })
     const bladder = (words: string): Findings => ({ 'patient.age-years': 50, 'back.history.bladder': [words], 'back.history.saddle': ['both sides'] })
     const entries = [...told(bladder('cannot pass'), 0), ...told({ 'back.history.bladder': ['none'], 'back.history.saddle': ['none'] }, 30)]
@@ -105,8 +116,7 @@ describe('lifting it', () => {
     expect(arteryOf(lifted)).toBeUndefined()
     expect(judge(pack, knee(lifted)).floor).not.toBe('now')
   })
-  it('is undone by taking the lifting back', () =>
-    expect(arteryOf([...record, lift(ARTERY, 50), lift(ARTERY, 51, 'right', 'not-examined')])).toMatchObject({ tier: 'now' }))
+  it('is undone by taking the lifting back', () => expect(arteryOf([...record, lift(ARTERY, 50), withdraw(ARTERY, 51)])).toMatchObject({ tier: 'now' }))
   it('does nothing while the findings still meet it, and nothing beforehand', () => {
     expect(arteryOf([...gone, lift(ARTERY, 20)])).toMatchObject({ tier: 'now' })
     expect(arteryOf([...gone, lift(ARTERY, 20), ...back])?.held).toEqual({ from: minutes(40), until: minutes(40) })
@@ -119,9 +129,9 @@ describe('lifting it', () => {
     expect(arteryOf([...again, ...at(80, foot('normal', 'normal'))])?.held).toEqual({ from: minutes(80), until: minutes(80) })
   })
   it('needs a flag that there is, and a reason', () => {
-    expect(checkEntries(pack, [lift(ARTERY, 50), lift(ARTERY, 51, 'right', 'not-examined')])).toEqual([])
-    const faults = checkEntries(pack, [lift('any.flag.none-such', 50), { ...lift(ARTERY, 50), reason: ' no ' }, { ...lift(ARTERY, 50), value: 'normal' }])
-    expect(faults.map(({ path }) => path)).toEqual(['/entries/0/item', '/entries/1/reason', '/entries/2/value'])
+    expect(checkEntries(pack, [lift(ARTERY, 50), withdraw(ARTERY, 51)])).toEqual([])
+    const faults = checkEntries(pack, [lift('any.flag.none-such', 50), { ...lift(ARTERY, 50), reason: ' no ' }])
+    expect(faults.map(({ path }) => path)).toEqual(['/entries/0/flag', '/entries/1/reason'])
   })
 })
 
@@ -168,13 +178,13 @@ describe('what was urgent earlier', () => {
     const told = at(6, hot)
     const today = judge(pack, knee([...calm(), ...told])).flags.find(({ tier }) => tier === 'today')
     expect(today?.id).toBe('any.flag.septic-joint')
-    const cooled = told.map((entry): Entry => ({
+    const cooled = told.map((entry): FindingEntry => ({
       ...entry,
       id: newId(),
       value: calm().find((one) => slotKey(one.item, one.side) === slotKey(entry.item, entry.side))?.value ?? 'none',
       at: minutes(40),
     }))
-    const retracted = told.map((entry): Entry => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(40) }))
+    const retracted = told.map((entry): FindingEntry => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(40) }))
     const earlier = (entries: readonly Entry[]): string[] => earlierFlags(judgement(pack, knee(entries))).map(({ flag, isHeld }) => `${flag.id} ${isHeld}`)
     expect(earlier([...calm(), ...told, ...cooled])).toContain(`${today?.id ?? ''} false`)
     expect(earlier([...calm(), ...told, ...retracted])).toEqual([])
@@ -184,7 +194,7 @@ describe('what was urgent earlier', () => {
 describe('the law of held flags', () => {
   const view = theKnee()
   const record = fc.array(entryOf(atTheCouch(view)), { minLength: 1, maxLength: 25 })
-  const after = (entry: Entry, count: number): Entry => ({ ...entry, id: newId(), at: minutes(count) })
+  const after = <E extends Entry>(entry: E, count: number): E => ({ ...entry, id: newId(), at: minutes(count) })
   const nowFlags = (entries: readonly Entry[]): string[] =>
     judge(view, knee(entries)).flags.flatMap(({ id, side, tier }) => (tier === 'now' ? [slotKey(id, side)] : []))
 
@@ -193,7 +203,7 @@ describe('the law of held flags', () => {
       fc.property(record, record, (first, more) => {
         const known = new Set(first.map((entry) => slotKey(entry.item, entry.side)))
         const anew = more.filter((entry) => known.has(slotKey(entry.item, entry.side))).map((entry) => after(entry, 60))
-        const retracted = first.slice(0, 3).map((entry): Entry => ({ ...after(entry, 60), state: 'not-examined' }))
+        const retracted = first.slice(0, 3).map((entry): FindingEntry => ({ ...after(entry, 60), state: 'not-examined' }))
         const entries = [...first, ...anew, ...retracted]
         expect(nowFlags(entries)).toEqual(expect.arrayContaining(nowFlags(first)))
         const lifts = judge(view, knee(entries)).flags.flatMap((flag) => (flag.held ? [lift(flag.id, 90, flag.side)] : []))

@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest'
-import { activeHolds, checkEntries, clinicalNote, judgement, standingHolds, viewOf, type Entry, type HoldVerdict, type Item, type Side } from '../src/index.js'
+import {
+  activeHolds,
+  checkEntries,
+  clinicalNote,
+  judgement,
+  standingHolds,
+  viewOf,
+  type HoldVerdict,
+  type Item,
+  type Side,
+  type Entry,
+  type EntryOf,
+} from '../src/index.js'
 import { WitnessSearch, type Witness } from '../src/review/witness.js'
 import type { Compiled, Reading } from '../src/rules/runtime.js'
 import { wayOut } from '../src/rules/settle.js'
@@ -110,9 +122,9 @@ describe('a hold that stands because something is not known', () => {
     const judged = judgement(pack, examination(entries))
     const hold = standingHolds(judged).find(({ id }) => id === 'any.hold.fracture-not-excluded')
     expect(hold?.awaits.map(({ item }) => item)).toContain('knee.feel.fibular-head')
-    const release: Entry = {
+    const release: EntryOf<'released'> = {
       id: newId(),
-      item: hold?.id ?? '',
+      hold: hold?.id ?? '',
       side: 'right',
       state: 'released',
       reason: 'film seen elsewhere, no break',

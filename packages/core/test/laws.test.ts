@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fold, judge, judgeAlong, judgement, openItems, slotKey, tierRank, viewOf, type Entry, type Side } from '../src/index.js'
+import { recordOf, judge, judgeAlong, judgement, openItems, slotKey, tierRank, viewOf, type FindingEntry, type Side } from '../src/index.js'
 import { atTheCouch, entryOf } from './randomEntries.js'
 import { AS_OF, calm, calmRecord, exam, judged, newId, theKnee, thePack } from './support.js'
 
@@ -18,7 +18,10 @@ const guarded = new Set(
 
 const anEntry = entryOf(askable)
 const someEntries = fc.array(anEntry, { minLength: 0, maxLength: 25 })
-const shape = (entries: Iterable<Entry>): string[] => [...fold(entries).values()].map((entry) => entry.id).sort()
+const shape = (entries: readonly FindingEntry[]): string[] =>
+  recordOf(entries)
+    .findings.map((entry) => entry.id)
+    .sort()
 
 describe('the fold', () => {
   it('is idempotent', () =>
@@ -41,7 +44,7 @@ describe('the fold', () => {
     const [first] = calm()
     if (!first) throw new Error('empty')
     const later = { ...first, id: newId(), at: '2030-01-01T00:00:00Z' }
-    expect(fold([later, first]).get(slotKey(first.item, first.side))?.id).toBe(later.id)
+    expect(recordOf([later, first]).finding(first.item, first.side)?.id).toBe(later.id)
   })
 })
 
@@ -130,7 +133,7 @@ describe('the verdict', () => {
 describe.each(thePack().regions.map(({ id }) => id))('the range of the %s', (region) => {
   const view = viewOf(thePack(), region)
   const items = atTheCouch(view)
-  const judgeOf = (entries: readonly Entry[]): ReturnType<typeof judge> => judge(view, { complaint: { region, sides: ['right'] }, asOf: AS_OF, entries })
+  const judgeOf = (entries: readonly FindingEntry[]): ReturnType<typeof judge> => judge(view, { complaint: { region, sides: ['right'] }, asOf: AS_OF, entries })
   /** Flags that speak because something was not examined, or was not proven: examining it may rightly end them. */
   const silent = new Set(view.calcs.filter((calc) => /"unseen"|"proven"/.test(JSON.stringify(calc))).map(({ id }) => `"calc":"${id}"`))
   const readsSilence = new Set(
@@ -145,7 +148,7 @@ describe.each(thePack().regions.map(({ id }) => id))('the range of the %s', (reg
     fc.assert(
       fc.property(fc.array(entryOf(items), { maxLength: 30 }), fc.array(entryOf(items), { minLength: 1, maxLength: 4 }), (known, more) => {
         let before = judgeOf(known)
-        let record: readonly Entry[] = known
+        let record: readonly FindingEntry[] = known
         for (const entry of more) {
           const isNew = record.every((held) => slotKey(held.item, held.side) !== slotKey(entry.item, entry.side))
           if (!isNew || before.asked.level[view.items.findIndex(({ id }) => id === entry.item)] === 0) continue

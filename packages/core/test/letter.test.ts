@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest'
-import { checkEntries, clinicalNote, itemsById, judgedSides, judgement, noteText, referralLetter, viewOf, type Entry, type Letter } from '../src/index.js'
+import {
+  checkEntries,
+  clinicalNote,
+  itemsById,
+  judgedSides,
+  judgement,
+  noteText,
+  referralLetter,
+  viewOf,
+  type FindingEntry,
+  type Letter,
+} from '../src/index.js'
 import { AS_OF, daysAgo, entriesFor, exam, judged, newId, thePack, type Findings } from './support.js'
 
 const about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05' }, examiner: 'Dr Test', site: 'Here', zone: 'Europe/Oslo' }
@@ -59,11 +70,11 @@ describe('a time in a letter', () => {
 })
 
 describe('the check of pulse and nerve in a letter', () => {
-  const checks = (...entries: readonly Entry[]): string | undefined => {
+  const checks = (...entries: readonly FindingEntry[]): string | undefined => {
     const examination = exam(entries)
     return referralLetter(judgement(thePack(), examination), about).paragraphs.find((one) => one.heading === 'Pulse and nerve')?.text
   }
-  const at = (time: string, findings: Findings): Entry[] => entriesFor(findings, 'right', `2026-03-10T${time}:00Z`)
+  const at = (time: string, findings: Findings): FindingEntry[] => entriesFor(findings, 'right', `2026-03-10T${time}:00Z`)
 
   it('gives each finding of the sore side with the time of its own check, the abnormal first', () => {
     const text = checks(
@@ -178,7 +189,7 @@ describe.each(thePack().regions.map(({ id }) => id))('the letter and note of the
   it('are the same whether they are written from the whole pack, as on the server, or from that of the region, as in the browser', () => {
     const view = viewOf(thePack(), region)
     const sides = judgedSides(view, { region, sides: ['right'] })
-    const abnormal = view.items.flatMap((item): Entry[] => {
+    const abnormal = view.items.flatMap((item): FindingEntry[] => {
       const value = item.options.find((one) => !item.calm.includes(one) && one !== item.empty && !item.gaps.includes(one))
       const finding = item.kind === 'multi' ? (value === undefined ? undefined : [value]) : item.kind === 'sign' ? 'present' : value
       const side = item.sided ? (sides[0] ?? 'right') : 'none'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { localise, viewOf, type Entry, type AnyPack, type Side } from '../src/index.js'
+import { localise as localiseRecord, recordOf, viewOf, type FindingEntry, type AnyPack, type Side } from '../src/index.js'
 import { entriesFor, thePack, type Findings } from './support.js'
 
 const pack = thePack()
@@ -17,7 +17,7 @@ const itemsOf = (limb: 'arm' | 'leg'): string[] => [
 ]
 const normalOf = (item: string): string => (item.startsWith('neuro.strength') ? '5' : 'normal')
 /** What is not named is examined and normal on this side; the other side is whole. */
-function record(limb: 'arm' | 'leg', found: Readonly<Record<string, string>>, side: Side = 'right'): Entry[] {
+function record(limb: 'arm' | 'leg', found: Readonly<Record<string, string>>, side: Side = 'right'): FindingEntry[] {
   const told = Object.fromEntries(Object.entries(found).map(([name, value]) => [full(name), value]))
   const other = side === 'right' ? 'left' : 'right'
   const all: Findings = Object.fromEntries(
@@ -29,7 +29,8 @@ function record(limb: 'arm' | 'leg', found: Readonly<Record<string, string>>, si
   return entriesFor(all, side)
 }
 const limbOf = (place: string): 'arm' | 'leg' => pack.lesions.lesions.find((one) => one.id === place)?.limb ?? 'arm'
-const best = (view: AnyPack, entries: readonly Entry[]) => localise(view, entries)[0]
+const localise = (view: AnyPack, entries: readonly FindingEntry[], isMet?: (calc: string) => boolean) => localiseRecord(view, recordOf(entries), isMet)
+const best = (view: AnyPack, entries: readonly FindingEntry[]) => localise(view, entries)[0]
 
 const UPPER_TRUNK = {
   'shoulder-abduction': '2',

@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { checkEntries, clinicalNote, examinedNormal, itemsById, judgement, normalByKey, sidesOf, viewOf, type Entry, type Side } from '../src/index.js'
+import { checkEntries, clinicalNote, examinedNormal, itemsById, judgement, normalByKey, sidesOf, viewOf, type FindingEntry, type Side } from '../src/index.js'
 import { AS_OF, calm, entriesFor, exam, newId, theKnee, thePack, type Findings } from './support.js'
 
 const recorder = { by: 'dr', at: AS_OF, newId }
 const sidesIn = (region: string): readonly Side[] => (viewOf(thePack(), region).regions[0].side ? ['right'] : ['right', 'left'])
-const noteOf = (region: string, entries: readonly Entry[]) => {
+const noteOf = (region: string, entries: readonly FindingEntry[]) => {
   const examination = { complaint: { region, sides: sidesIn(region) }, asOf: AS_OF, setting: 'primary-care' as const, entries }
   return clinicalNote(judgement(thePack(), examination))
 }
-const linesOf = (region: string, entries: readonly Entry[], heading: string): readonly string[] =>
+const linesOf = (region: string, entries: readonly FindingEntry[], heading: string): readonly string[] =>
   noteOf(region, entries).find((section) => section.heading === heading)?.lines ?? []
 const knee = (findings: Findings, heading: string): readonly string[] => linesOf('knee', entriesFor(findings), heading)
 
@@ -64,7 +64,7 @@ describe('a phrase of the note', () => {
     const items = itemsById(view)
     const calm = examinedNormal(view, ['core', 'prompted', 'on-demand'], recorder)
     const said = view.phrases.filter((phrase) => phrase.covers.length > 0 && !phrase.when)
-    const text = (entries: readonly Entry[]): string =>
+    const text = (entries: readonly FindingEntry[]): string =>
       noteOf(region, entries)
         .flatMap((section) => section.lines)
         .join('\n')
@@ -143,7 +143,9 @@ describe('a range that was found normal and not measured', () => {
       .filter(({ depth }) => depth === 'core')
       .flatMap((item) => {
         const normal = normalByKey(item)
-        return normal ? sidesOf(item).map((side): Entry => ({ id: newId(), item: item.id, side, state: 'examined', ...normal, by: 'dr', at: AS_OF })) : []
+        return normal
+          ? sidesOf(item).map((side): FindingEntry => ({ id: newId(), item: item.id, side, state: 'examined', ...normal, by: 'dr', at: AS_OF }))
+          : []
       })
     expect(checkEntries(view, entries)).toEqual([])
     for (const { value, qualifiers = {} } of entries) expect([value, ...Object.values(qualifiers)].filter((one) => typeof one === 'number')).toEqual([])

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judgement, pathwaysOf, referralLetter, viewOf, type Examination, type Tier } from '../src/index.js'
+import { judgement, pathwaysOf, referralLetter, viewOf, type Examination, type Tier, isFinding } from '../src/index.js'
 import { AS_OF, calmRecord, daysAgo, entriesFor, thePack, type Findings } from './support.js'
 
 function seen(region: string, findings: Findings, age = 40): Examination {
@@ -89,7 +89,7 @@ describe('the picture and the clock of a suspicion', () => {
   it('says so when nobody told since when', () => {
     const { 'story.onset-at': _, ...untimed } = out
     const examination = seen('elbow', out)
-    const without = { ...examination, entries: examination.entries.filter((entry) => entry.item !== 'story.onset-at') }
+    const without = { ...examination, entries: examination.entries.filter((entry) => isFinding(entry) && entry.item !== 'story.onset-at') }
     expect(untimed).not.toHaveProperty('story.onset-at')
     expect(pathwaysOf(judgement(thePack(), without)).find((one) => one.id === 'path.dislocation')?.clock).toEqual({ title: 'Back in place within six hours' })
   })

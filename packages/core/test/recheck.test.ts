@@ -1,25 +1,26 @@
 import { describe, expect, it } from 'vitest'
-import { findingLine, findingsOf, judge, judgeAlong, judgement, type Entry, type Examination } from '../src/index.js'
+import { findingLine, findingsOf, judge, judgeAlong, judgement, type FindingEntry, type Examination } from '../src/index.js'
 import { earlierOf } from '../src/record/recheck.js'
 import { AS_OF, calm, daysAgo, entriesFor, newId, thePack, type Findings } from './support.js'
 
 const pack = thePack()
 const minutes = (count: number): string => new Date(Date.parse(AS_OF) + count * 60_000).toISOString()
-const at = (count: number, findings: Findings): Entry[] => entriesFor(findings, 'right', minutes(count))
-const knee = (entries: readonly Entry[], previous?: readonly Entry[]): Examination => ({
+const at = (count: number, findings: Findings): FindingEntry[] => entriesFor(findings, 'right', minutes(count))
+const knee = (entries: readonly FindingEntry[], previous?: readonly FindingEntry[]): Examination => ({
   complaint: { region: 'knee', sides: ['right'] },
   asOf: AS_OF,
   entries,
   ...(previous ? { previous } : {}),
 })
-const met = (entries: readonly Entry[], previous?: readonly Entry[]): string[] => judge(pack, knee(entries, previous)).flags.map((flag) => flag.id)
+const met = (entries: readonly FindingEntry[], previous?: readonly FindingEntry[]): string[] =>
+  judge(pack, knee(entries, previous)).flags.map((flag) => flag.id)
 const PULSE = 'vascular.pulse-dorsalis-pedis right'
 
 describe('what a finding is compared with', () => {
   const [normal] = at(0, { [PULSE]: 'normal' })
   const [reduced] = at(30, { [PULSE]: 'reduced' })
   if (!normal || !reduced) throw new Error('no entries')
-  const takenBack = (count: number): Entry => ({ ...normal, id: newId(), state: 'not-examined', at: minutes(count) })
+  const takenBack = (count: number): FindingEntry => ({ ...normal, id: newId(), state: 'not-examined', at: minutes(count) })
 
   it('is the check before it', () => expect(earlierOf(reduced, [normal])).toBe(normal))
   it('is the latest of several', () => {
@@ -84,7 +85,7 @@ describe('flow worse at a recheck', () => {
       ...at(20, { [PULSE]: 'absent' }),
       ...at(40, { [PULSE]: 'normal' }),
     ]
-    for (const order of [checks, [...checks].reverse(), [2, 0, 4, 1, 3].map((index) => checks[index])] as Entry[][]) {
+    for (const order of [checks, [...checks].reverse(), [2, 0, 4, 1, 3].map((index) => checks[index])] as FindingEntry[][]) {
       const { complaint, asOf } = knee([])
       const along = judgeAlong(pack, { complaint, asOf })
       const record = [...calm()]

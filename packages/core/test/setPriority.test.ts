@@ -5,32 +5,36 @@ import {
   judgeAlong,
   judgement,
   noteText,
-  PRIORITY,
   priorityOf,
-  RANGE,
   rangeToAccept,
   publicVerdict,
   referralLetter,
   shownVerdict,
   type Entry,
+  type EntryOf,
   type Tier,
 } from '../src/index.js'
 import { AS_OF, calm, entriesFor, exam, newId, thePack, type Findings } from './support.js'
 
 const pack = thePack()
 const minutes = (count: number): string => new Date(Date.parse(AS_OF) + count * 60_000).toISOString()
-const set = (tier: Tier, from: Tier, more: Partial<Entry> = {}, count = 30): Entry => ({
+const set = (tier: Tier, from: Tier, more: Partial<EntryOf<'chosen'>> = {}, count = 30): EntryOf<'chosen'> => ({
   id: newId(),
-  item: PRIORITY,
-  side: 'none',
   state: 'chosen',
-  value: tier,
+  tier,
+  from,
   by: 'Dr Test',
   at: minutes(count),
   ...more,
-  qualifiers: { from, ...more.qualifiers },
 })
-const agreed = { reason: 'fluid was clear', qualifiers: { senior: 'Dr Quill, consultant', 'senior-at': minutes(28) } }
+const withdraw = (decision: EntryOf<'withdrawn'>['decision'], count: number): EntryOf<'withdrawn'> => ({
+  id: newId(),
+  state: 'withdrawn',
+  decision,
+  by: 'Dr Test',
+  at: minutes(count),
+})
+const agreed = { reason: 'fluid was clear', senior: 'Dr Quill, consultant', seniorAt: minutes(28) }
 const hot: Findings = { 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate', 'vitals.temperature': 37 }
 const gone: Findings = { 'story.trauma': 'present', 'vascular.pulse-dorsalis-pedis right': 'absent', 'vascular.colour-foot right': 'pale' }
 const today = [...calm(), ...entriesFor(hot)]
@@ -51,13 +55,7 @@ describe('the priority that counts', () => {
       false,
     ],
     ['set twice: the later', [...today, set('weeks', 'today', agreed, 20), set('days', 'today', agreed, 25)], 'days', 'today', false],
-    [
-      'set and taken back',
-      [...today, set('days', 'today', agreed, 20), { ...set('days', 'today', {}, 25), state: 'not-examined' }],
-      'today',
-      'today',
-      undefined,
-    ],
+    ['set and taken back', [...today, set('days', 'today', agreed, 20), withdraw('chosen', 25)], 'today', 'today', undefined],
   ])('%s', (_what, entries, tier, computed, hasLapsed) => {
     const priority = counts(entries)
     expect([priority.tier, priority.computed, priority.set?.hasLapsed]).toEqual([tier, computed, hasLapsed])
@@ -83,37 +81,23 @@ describe('setting it', () => {
     ['raising, with no reason', set('now', 'weeks'), []],
     ['lowering from Weeks, with a reason', set('routine', 'weeks', { reason: 'patient cannot come sooner' }), []],
     ['lowering from Today with a senior', set('days', 'today', agreed), []],
-    ['taking it back', { ...set('days', 'today'), state: 'not-examined' }, []],
+    ['taking it back', withdraw('chosen', 30), []],
     ['lowering with no reason', set('routine', 'weeks'), ['/entries/0/reason']],
-    ['lowering from Today alone', set('days', 'today', { reason: 'looks well to me' }), ['/entries/0/qualifiers/senior', '/entries/0/qualifiers/senior-at']],
-    [
-      'a senior who is oneself',
-      set('days', 'now', { reason: 'seen', qualifiers: { senior: 'dr  test', 'senior-at': minutes(28) } }),
-      ['/entries/0/qualifiers/senior'],
-    ],
-    [
-      'a senior who agreed at no time',
-      set('days', 'now', { reason: 'seen', qualifiers: { senior: 'Dr Quill', 'senior-at': 'just now' } }),
-      ['/entries/0/qualifiers/senior-at'],
-    ],
-    ['a tier that is none', set('soon' as Tier, 'weeks'), ['/entries/0/value']],
-    ['no word of what the findings gave', set('now', 'never' as Tier), ['/entries/0/qualifiers/from']],
-    ['a side', set('now', 'weeks', { side: 'left' }), ['/entries/0/side']],
-    ['another item', set('now', 'weeks', { item: 'story.trauma' }), ['/entries/0/item']],
-    ['a word more', set('now', 'weeks', { qualifiers: { mood: 'bad' } }), ['/entries/0/qualifiers/mood']],
+    ['lowering from Today alone', set('days', 'today', { reason: 'looks well to me' }), ['/entries/0/senior', '/entries/0/seniorAt']],
+    ['a senior who is oneself', set('days', 'now', { reason: 'seen', senior: 'dr  test', seniorAt: minutes(28) }), ['/entries/0/senior']],
+    ['a senior who agreed at no time', set('days', 'now', { reason: 'seen', senior: 'Dr Quill', seniorAt: 'just now' }), ['/entries/0/seniorAt']],
   ])('%s', (_what, entry, paths) => expect(checkEntries(pack, [entry]).map(({ path }) => path)).toEqual(paths))
 })
 
 describe('a range that could still be Now or Today', () => {
-  const accept = (ceiling: string, count = 20, more: Partial<Entry> = {}): Entry => ({
+  const accept = (ceiling: Tier, count = 20, more: Partial<EntryOf<'accepted'>> = {}): EntryOf<'accepted'> => ({
     id: newId(),
-    item: RANGE,
-    side: 'none',
     state: 'accepted',
+    ceiling,
     reason: 'would not lie down',
+    plan: 'again at noon',
     by: 'Dr Test',
     at: minutes(count),
-    qualifiers: { plan: 'again at noon', ceiling },
     ...more,
   })
   const toAccept = (entries: readonly Entry[]): string | undefined => rangeToAccept(judgement(pack, exam(entries)))
@@ -121,24 +105,16 @@ describe('a range that could still be Now or Today', () => {
     ['nothing examined', [], 'now'],
     ['nothing examined, and accepted', [accept('now')], undefined],
     ['accepted for less', [accept('today')], 'now'],
-    ['accepted, and taken back', [accept('now'), accept('now', 25, { state: 'not-examined' })], 'now'],
+    ['accepted, and taken back', [accept('now'), withdraw('accepted', 25)], 'now'],
     ['settled', calm(), undefined],
     ['raised to the ceiling', [set('now', 'here')], undefined],
     ['raised, but not so far', [set('days', 'here')], 'now'],
   ])('%s: %s', (_what, entries, ceiling) => expect(toAccept(entries)).toBe(ceiling))
   it('is accepted with a reason, a plan and a tier', () => {
     expect(checkEntries(pack, [accept('now')])).toEqual([])
-    const wrong = [
-      accept('soon'),
-      accept('now', 20, { reason: '' }),
-      accept('now', 20, { qualifiers: { ceiling: 'now' } }),
-      accept('now', 20, { item: 'story.trauma' }),
-    ]
-    expect(checkEntries(pack, wrong).map(({ path }) => path)).toEqual([
-      '/entries/0/qualifiers/ceiling',
-      '/entries/1/reason',
-      '/entries/2/qualifiers/plan',
-      '/entries/3/item',
+    expect(checkEntries(pack, [accept('now', 20, { reason: '' }), accept('now', 20, { plan: ' - ' })]).map(({ path }) => path)).toEqual([
+      '/entries/0/reason',
+      '/entries/1/plan',
     ])
   })
   it('stands in note and letter for as long as something is open', () => {
@@ -173,7 +149,7 @@ describe('a priority that was set', () => {
     const words = 'Computed Today, set to Days by Dr Test, Tue 10 Mar 2026, 09:30 UTC: fluid was clear. Dr Quill, consultant agreed Tue 10 Mar 2026, 09:28 UTC'
     expect(note).toContain(`Days; due by Tue 17 Mar 2026, 09:00 UTC\n  ${words}`)
     expect(text).toContain(`Priority: Days (${words.replace('Computed', 'computed')}), due by Tue 17 Mar 2026, 09:00 UTC`)
-    expect(note).not.toContain(`${PRIORITY}:`)
+    expect(note).not.toContain('priority:')
   })
   it('says that it has lapsed', () =>
     expect(texts([...today, set('days', 'today', agreed), ...entriesFor(gone, 'right', minutes(40))]).note).toMatch(

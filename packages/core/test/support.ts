@@ -7,6 +7,7 @@ import {
   itemsById,
   judgement,
   type Entry,
+  type FindingEntry,
   type Examination,
   type Finding,
   type Pack,
@@ -51,7 +52,7 @@ export const newId = (): string => `01920000-0000-7000-8000-${String(++count).pa
 
 export interface Told extends Finding {
   readonly side?: Side
-  readonly state?: Entry['state']
+  readonly state?: FindingEntry['state']
   readonly reason?: string
 }
 
@@ -60,29 +61,30 @@ export type Findings = Readonly<Record<string, string | number | readonly string
 
 const isTold = (value: Findings[string]): value is Told => typeof value === 'object' && !Array.isArray(value)
 
-export function entriesFor(findings: Findings, sore: Side = 'right', at = AS_OF, region = 'knee'): Entry[] {
+export function entriesFor(findings: Findings, sore: Side = 'right', at = AS_OF, region = 'knee'): FindingEntry[] {
   const items = itemsById(thePack())
   return Object.entries(findings).map(([key, given]) => {
     const [id = '', named] = key.split(' ')
     const item = items.get(id) ?? items.get(`${region}.${id}`)
     if (!item) throw new Error(`no item "${id}"`)
     const { side, state = 'examined', ...finding }: Told = isTold(given) ? given : { value: given }
-    return { id: newId(), item: item.id, side: item.sided ? ((named as Side | undefined) ?? side ?? sore) : 'none', state, ...finding, by: 'test', at }
+    const about = { id: newId(), item: item.id, side: item.sided ? ((named as Side | undefined) ?? side ?? sore) : ('none' as const), by: 'test', at }
+    return { ...about, ...finding, state } as FindingEntry
   })
 }
 
 export const daysAgo = (days: number): Told => ({ value: new Date(Date.parse(AS_OF) - days * 86_400_000).toISOString(), qualifiers: { precision: 'exact' } })
 
 /** A calm knee of a 40-year-old: card and core examined and normal on both sides, begun three weeks ago. */
-export const calm = (): Entry[] => calmRecord(theKnee(), 40)
+export const calm = (): FindingEntry[] => calmRecord(theKnee(), 40)
 
 export const exam = (entries: readonly Entry[], side: Side = 'right'): Examination => ({ complaint: { region: 'knee', sides: [side] }, asOf: AS_OF, entries })
 
 export const judged = (entries: readonly Entry[], side: Side = 'right') => judgement(thePack(), exam(entries, side))
-export const flagIds = (entries: readonly Entry[], side: Side = 'right'): string[] => judged(entries, side).verdict.flags.map((flag) => flag.id)
+export const flagIds = (entries: readonly FindingEntry[], side: Side = 'right'): string[] => judged(entries, side).verdict.flags.map((flag) => flag.id)
 
 /** Card and core of a region examined and normal on both sides, begun three weeks ago. */
-export function calmRecord(view: RegionPack, age: number | Readonly<Record<string, number>>): Entry[] {
+export function calmRecord(view: RegionPack, age: number | Readonly<Record<string, number>>): FindingEntry[] {
   // Two minutes before what a case tells: what it changes is no check done anew.
   const at = '2026-03-10T08:58:00.000Z'
   const told = { ...(typeof age === 'number' ? { 'patient.age-years': age } : age), 'patient.bmi': 25, 'patient.sex': 'female', 'story.onset-at': daysAgo(21) }

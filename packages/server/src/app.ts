@@ -46,7 +46,7 @@ export async function buildApp({ pool, shelf, signInTries = 10, log = false }: A
   const app = Fastify({
     logger: log ? { level: 'warn' } : false,
     bodyLimit: 2 * 1024 * 1024,
-    ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false }, plugins: [addFormats.default as never] },
+    ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false, discriminator: true }, plugins: [addFormats.default as never] },
   })
   app.decorate('pool', pool)
   app.decorate('shelf', shelf)

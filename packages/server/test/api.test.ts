@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { examinedNormal, viewOf, type Entry } from '@kneecap-awl/core'
+import { examinedNormal, viewOf, type Decision, type Entry, type FindingEntry } from '@kneecap-awl/core'
 import { firstBrokenSeal } from '../src/audit/queries.js'
 import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
-import { entry, newServer, type Server } from './server.js'
+import { decision, entry, newServer, type Server } from './server.js'
 
 let server: Server
 const call: Server['call'] = (...args) => server.call(...args)
@@ -50,7 +50,7 @@ describe('signing in', () => {
 
 describe('several joints of one visit', () => {
   interface Shown {
-    readonly entries: Entry[]
+    readonly entries: FindingEntry[]
     readonly visit: string
     readonly visitWith: { readonly id: string; readonly region: string; readonly floor: string }[]
   }
@@ -84,10 +84,7 @@ describe('several joints of one visit', () => {
   it('takes entries for both joints at once and signs meanwhile, without a failure', async () => {
     const knee = await start()
     const hip = (await also(knee, { region: 'hip', sameEvent: true })).json<{ id: string }>().id
-    await server.record(
-      knee,
-      entry('range', undefined, { state: 'accepted', reason: 'two at once', by: 'Dr Isolde Brannock', qualifiers: { ceiling: 'now', plan: 'again tomorrow' } }),
-    )
+    await server.record(knee, decision({ state: 'accepted', ceiling: 'now', reason: 'two at once', plan: 'again tomorrow', by: 'Dr Isolde Brannock' }))
     const sign = await shownFor(knee)
     const answers = await Promise.all([
       ...Array.from({ length: 6 }, (_, at) =>
@@ -118,7 +115,7 @@ describe('several joints of one visit', () => {
 describe('recording', () => {
   it('takes the age from the patient, so that it is not asked again', async () => {
     const id = await start()
-    const { entries } = (await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>()
+    const { entries } = (await call('GET', `/api/examinations/${id}`)).json<{ entries: FindingEntry[] }>()
     expect(entries.find((one) => one.item === 'patient.age-years')?.value).toBeGreaterThan(38)
   })
   it('stores the same entry once, however often it is sent', async () => {
@@ -128,7 +125,7 @@ describe('recording', () => {
     expect((await call('POST', `/api/examinations/${id}/entries`, { entries })).json()).toMatchObject({
       outcomes: [{ state: 'already' }, { state: 'already' }],
     })
-    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(3)
+    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: FindingEntry[] }>().entries).toHaveLength(3)
   })
   it.each([
     ['an item that does not exist', { item: 'knee.feel.aura' }, '/entries/0/item'],
@@ -138,12 +135,12 @@ describe('recording', () => {
     ['a reason left out', { item: 'knee.test.mcmurray', side: 'right' as const, state: 'could-not' as const }, '/entries/0/reason'],
   ])('refuses %s, says where and what was expected, and stores nothing', async (_what, wrong, path) => {
     const id = await start()
-    const bad: Entry = { ...entry('story.trauma', undefined), ...wrong }
+    const bad = { ...entry('story.trauma', undefined), ...wrong }
     const answer = await call('POST', `/api/examinations/${id}/entries`, { entries: [bad] })
     expect(answer.statusCode).toBe(400)
     expect(answer.headers['content-type']).toContain('application/problem+json')
     expect(answer.json<{ faults: { path: string; expected: string }[] }>().faults[0]).toMatchObject({ path, expected: expect.stringMatching(/.+/) as string })
-    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: Entry[] }>().entries).toHaveLength(1)
+    expect((await call('GET', `/api/examinations/${id}`)).json<{ entries: FindingEntry[] }>().entries).toHaveLength(1)
   })
   it('never changes or deletes what was recorded', async () => {
     for (const table of ['entry', 'verdict', 'audit', 'referral_event']) {
@@ -163,7 +160,7 @@ describe('recording', () => {
 })
 
 describe('signing, amending, referring', () => {
-  const soft = (): Entry[] => [
+  const soft = (): FindingEntry[] => [
     ...examinedNormal(viewOf(server.pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date(Date.now() - 60_000).toISOString(), newId: uuid7 }),
     entry('story.onset-at', new Date(Date.now() - 30 * 86_400_000).toISOString(), { qualifiers: { precision: 'day' } }),
     entry('knee.test.lachman', 8, { side: 'right', qualifiers: { 'end-point': 'soft' } }),
@@ -219,15 +216,15 @@ describe('signing, amending, referring', () => {
   it('takes over from a file what was found, and no decision that its reader did not make', async () => {
     const id = await start()
     await call('POST', `/api/examinations/${id}/entries`, { entries: soft() })
-    const file = (await call('GET', `/api/examinations/${id}/file`)).json<{ entries: Entry[]; patient: object }>()
+    const file = (await call('GET', `/api/examinations/${id}/file`)).json<{ entries: FindingEntry[]; patient: object }>()
     const by = 'Dr Somebody Else'
-    const decided = entry('priority', 'routine', { state: 'chosen', reason: 'seen by a colleague', by, qualifiers: { from: 'weeks' } })
+    const decided = decision({ state: 'chosen', tier: 'routine', from: 'weeks', reason: 'seen by a colleague', by })
     const back = await call('POST', '/api/examinations/read-back', { ...file, entries: [...file.entries, decided] })
     expect([back.statusCode, back.json<{ notTaken: object[] }>().notTaken]).toEqual([
       201,
-      [{ item: 'priority', state: 'chosen', by, reason: 'seen by a colleague' }],
+      [{ about: 'priority', state: 'chosen', by, reason: 'seen by a colleague' }],
     ])
-    const copy = (await call('GET', `/api/examinations/${back.json<{ id: string }>().id}`)).json<{ entries: Entry[] }>()
+    const copy = (await call('GET', `/api/examinations/${back.json<{ id: string }>().id}`)).json<{ entries: FindingEntry[] }>()
     expect(copy.entries.map(({ item, value }) => [item, value]).sort()).toEqual(file.entries.map(({ item, value }) => [item, value]).sort())
   })
   it('says every fault of a file that it cannot read', async () => {
@@ -247,7 +244,7 @@ describe('a Now that a later check found otherwise', () => {
   const ARTERY = 'any.flag.arterial-hard'
   const NAME = 'Dr Isolde Brannock'
   const minutesAgo = (count: number): string => new Date(Date.now() - count * 60_000).toISOString()
-  const foot = (pulse: string, colour: string, ago: number): Entry[] => [
+  const foot = (pulse: string, colour: string, ago: number): FindingEntry[] => [
     entry('vascular.pulse-dorsalis-pedis', pulse, { side: 'right', at: minutesAgo(ago) }),
     entry('vascular.colour-foot', colour, { side: 'right', at: minutesAgo(ago) }),
   ]
@@ -256,10 +253,9 @@ describe('a Now that a later check found otherwise', () => {
     await server.record(id, entry('story.trauma', 'present', { at: minutesAgo(41) }), ...foot('absent', 'pale', 40), ...foot('normal', 'normal', 10))
     return id
   }
-  const lift = (flag: string, more: Partial<Entry> = {}): Entry =>
-    entry(flag, undefined, { side: 'right', state: 'lifted', reason: 'both feet alike', by: NAME, ...more })
+  const lift = (flag: string, more: object = {}): Decision => decision({ state: 'lifted', flag, side: 'right', reason: 'both feet alike', by: NAME, ...more })
   const shownFlags = async (id: string): Promise<string[]> => (await shownFor(id)).flags.filter((flag) => flag.endsWith('|now'))
-  const liftsFor = async (id: string, more: Partial<Entry> = {}): Promise<Entry[]> => (await shownFlags(id)).map((flag) => lift(flag.split('|')[0] ?? '', more))
+  const liftsFor = async (id: string, more: object = {}): Promise<Decision[]> => (await shownFlags(id)).map((flag) => lift(flag.split('|')[0] ?? '', more))
 
   it('stays on the desk as Now until it is lifted, and is sealed as lifted', async () => {
     const id = await held()
@@ -304,8 +300,7 @@ describe('a Now that a later check found otherwise', () => {
 })
 
 describe('a priority that a clinician sets', () => {
-  const chosen = (tier: string, from: string, more: Partial<Entry> = {}): Entry =>
-    entry('priority', tier, { state: 'chosen', by: 'Dr Isolde Brannock', qualifiers: { from }, ...more })
+  const chosen = (tier: string, from: string, more: object = {}): Decision => decision({ state: 'chosen', tier, from, by: 'Dr Isolde Brannock', ...more })
   const rowOf = async (id: string, state: 'draft' | 'signed') =>
     (await call('GET', `/api/desk?limit=100&state=${state}`))
       .json<{ examinations: { id: string; floor: string; priority: string }[] }>()
@@ -326,9 +321,13 @@ describe('a priority that a clinician sets', () => {
   })
   it('is refused in another name, without a reason to lower it, and at signing when it is not the one shown', async () => {
     const id = await start()
-    const paths = async (one: Entry): Promise<string[]> => (await server.record(id, one)).json<{ faults: { path: string }[] }>().faults.map(({ path }) => path)
+    const paths = async (one: Decision): Promise<string[]> =>
+      (await server.record(id, one)).json<{ faults: { path: string }[] }>().faults.map(({ path }) => path)
     expect(await paths(chosen('today', 'here', { by: 'Dr Tobias Quill' }))).toEqual(['/entries/0/by'])
     expect(await paths(chosen('routine', 'weeks'))).toEqual(['/entries/0/reason'])
+    expect(await paths(chosen('soon', 'weeks'))).toEqual(['/entries/0/tier'])
+    expect(await paths(chosen('now', 'never'))).toEqual(['/entries/0/from'])
+    expect(await paths(chosen('now', 'weeks', { side: 'left' }))).toEqual(['/entries/0/side'])
     const shown = await shownFor(id)
     await server.record(id, chosen('today', 'here'))
     const { record } = await shownFor(id)
@@ -338,8 +337,8 @@ describe('a priority that a clinician sets', () => {
 })
 
 describe('a range that is still open', () => {
-  const accepted = (ceiling: string, qualifiers: object = { plan: 'again at noon' }): Entry =>
-    entry('range', undefined, { state: 'accepted', reason: 'would not lie down', by: 'Dr Isolde Brannock', qualifiers: { ceiling, ...qualifiers } })
+  const accepted = (ceiling: string, plan: object = { plan: 'again at noon' }): Decision =>
+    decision({ state: 'accepted', ceiling, reason: 'would not lie down', by: 'Dr Isolde Brannock', ...plan })
   const signs = async (id: string) => call('POST', `/api/examinations/${id}/sign`, await shownFor(id))
 
   it('is not signed without a reason and a plan, and both are sealed', async () => {

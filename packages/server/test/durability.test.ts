@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Entry } from '@kneecap-awl/core'
+import type { FindingEntry } from '@kneecap-awl/core'
 import pg from 'pg'
 import { asSite, connect, isLostDatabase } from '../src/db/connect.js'
 import { v7 as uuid7 } from 'uuid'
@@ -44,7 +44,15 @@ const begin = async (): Promise<string> => {
   })
   return String(json.id)
 }
-const entry = (item: string, value: string): Entry => ({ id: uuid7(), item, side: 'right', state: 'examined', value, by: 'test', at: new Date().toISOString() })
+const entry = (item: string, value: string): FindingEntry => ({
+  id: uuid7(),
+  item,
+  side: 'right',
+  state: 'examined',
+  value,
+  by: 'test',
+  at: new Date().toISOString(),
+})
 const ITEMS = ['knee.feel.calf', 'knee.feel.fibular-head', 'knee.feel.tibial-condyles', 'knee.feel.femoral-condyles', 'knee.feel.patella-facets']
 
 beforeAll(async () => {
@@ -91,7 +99,7 @@ describe('an acknowledged entry', () => {
     server.kill('SIGKILL')
     await new Promise((resolve) => server.once('exit', resolve))
     await launch()
-    const stored = (await call('GET', `/api/examinations/${id}`)).json.entries as Entry[]
+    const stored = (await call('GET', `/api/examinations/${id}`)).json.entries as FindingEntry[]
     expect(acknowledged).toHaveLength(ITEMS.length)
     for (const one of acknowledged) expect(stored.map((s) => s.id)).toContain(one)
   })
@@ -117,7 +125,7 @@ describe('an acknowledged entry', () => {
     await cluster.start()
     const again = await call('GET', `/api/examinations/${id}`)
     expect(again.status).toBe(200)
-    const stored = new Set((again.json.entries as Entry[]).map((one) => one.id))
+    const stored = new Set((again.json.entries as FindingEntry[]).map((one) => one.id))
     expect(acknowledged.filter((one) => !stored.has(one))).toEqual([])
   })
 })

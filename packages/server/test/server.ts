@@ -1,6 +1,16 @@
 import type { FastifyInstance } from 'fastify'
 import type pg from 'pg'
-import { judgement, RANGE, rangeToAccept, shownVerdict, type Entry, type Examination, type Pack, type ShownVerdict } from '@kneecap-awl/core'
+import {
+  judgement,
+  rangeToAccept,
+  shownVerdict,
+  type Decision,
+  type Entry,
+  type Examination,
+  type FindingEntry,
+  type Pack,
+  type ShownVerdict,
+} from '@kneecap-awl/core'
 import { buildApp } from '../src/app.js'
 import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
@@ -37,8 +47,8 @@ export interface Detail {
   readonly sides: ('right' | 'left' | 'none')[]
   readonly startedAt: string
   readonly setting: 'primary-care'
-  readonly entries: Entry[]
-  readonly previous: Entry[]
+  readonly entries: FindingEntry[]
+  readonly previous: FindingEntry[]
 }
 
 export async function newServer(name: string): Promise<Server> {
@@ -77,13 +87,8 @@ export async function newServer(name: string): Promise<Server> {
   /** What a clinician must say before a range that is still open can be signed. */
   const acceptFor = async (id: string): Promise<void> => {
     const ceiling = rangeToAccept(judgement(pack, await examinationFor(id)))
-    const said = {
-      state: 'accepted' as const,
-      reason: 'seen for a signature',
-      by: 'Dr Isolde Brannock',
-      qualifiers: { ceiling: ceiling ?? '', plan: 'again tomorrow' },
-    }
-    if (ceiling) await call('POST', `/api/examinations/${id}/entries`, { entries: [entry(RANGE, undefined, said)] })
+    const said = { state: 'accepted', ceiling, reason: 'seen for a signature', plan: 'again tomorrow', by: 'Dr Isolde Brannock' }
+    if (ceiling) await call('POST', `/api/examinations/${id}/entries`, { entries: [decision(said)] })
   }
   return {
     app,
@@ -108,13 +113,17 @@ export async function newServer(name: string): Promise<Server> {
   }
 }
 
-export const entry = (item: string, value: Entry['value'], more: Partial<Entry> = {}): Entry => ({
-  id: uuid7(),
-  item,
-  side: 'none',
-  state: 'examined',
-  ...(value === undefined ? {} : { value }),
-  by: 'test',
-  at: new Date().toISOString(),
-  ...more,
-})
+export const entry = (item: string, value: FindingEntry['value'], more: Partial<FindingEntry> = {}): FindingEntry =>
+  ({
+    id: uuid7(),
+    item,
+    side: 'none',
+    state: 'examined',
+    ...(value === undefined ? {} : { value }),
+    by: 'test',
+    at: new Date().toISOString(),
+    ...more,
+  }) as FindingEntry
+
+/** What a clinician decides, as a browser or a program sends it: right or wrong. */
+export const decision = (says: object): Decision => ({ id: uuid7(), at: new Date().toISOString(), ...says }) as Decision

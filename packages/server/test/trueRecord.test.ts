@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { type Entry } from '@kneecap-awl/core'
+import { type FindingEntry } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
 import { entry, newServer, type Detail, type Server } from './server.js'
 
@@ -15,11 +15,11 @@ const ago = (minutes: number): string => new Date(Date.now() - minutes * 60_000)
 const send = (id: string, entries: readonly object[], sentAt?: string) =>
   call('POST', `/api/examinations/${id}/entries`, { entries, ...(sentAt ? { sentAt } : {}) })
 const detailOf = async (id: string): Promise<Detail> => (await call('GET', `/api/examinations/${id}`)).json<Detail>()
-const standingOf = async (id: string, item: string): Promise<Entry[]> => (await detailOf(id)).entries.filter((one) => one.item === item)
-const pulse = (value: string, more: Partial<Entry> = {}): Entry => entry('vascular.pulse-dorsalis-pedis', value, { side: 'right', ...more })
+const standingOf = async (id: string, item: string): Promise<FindingEntry[]> => (await detailOf(id)).entries.filter((one) => one.item === item)
+const pulse = (value: string, more: Partial<FindingEntry> = {}): FindingEntry => entry('vascular.pulse-dorsalis-pedis', value, { side: 'right', ...more })
 
 describe('what is acknowledged was stored', () => {
-  const outcomes = async (id: string, entries: readonly Entry[]) =>
+  const outcomes = async (id: string, entries: readonly FindingEntry[]) =>
     (await send(id, entries)).json<{ outcomes: { id: string; state: string; reason?: string }[] }>().outcomes
 
   it('tells stored, already there, and refused with a reason, one by one', async () => {
@@ -47,7 +47,7 @@ describe('what is acknowledged was stored', () => {
        values ($1, $2, $3, 'knee', '{right}', 'emergency', now(), $4, $5, $1)`,
       [elsewhere, site, any?.patient_id, any?.started_by, any?.pack_hash],
     )
-    await server.owner.query(`insert into entry (id, examination_id, site_id, item, side, body, at) values ($1, $2, $3, 'story.trauma', 'none', $4, now())`, [
+    await server.owner.query(`insert into entry (id, examination_id, site_id, about, side, body, at) values ($1, $2, $3, 'story.trauma', 'none', $4, now())`, [
       taken.id,
       elsewhere,
       site,
@@ -85,8 +85,8 @@ describe('whose clock', () => {
     const id = await start()
     const at = ago(1)
     const [first, second] = [pulse('normal', { at, device: 'one' }), pulse('absent', { at, device: 'one' })].sort((a, b) => (a.id < b.id ? 1 : -1))
-    await send(id, [first as Entry])
-    await send(id, [second as Entry])
+    await send(id, [first as FindingEntry])
+    await send(id, [second as FindingEntry])
     const times = (await standingOf(id, 'vascular.pulse-dorsalis-pedis')).map((one) => [one.id, Date.parse(one.at)] as const)
     expect(Math.max(...times.map(([, time]) => time))).toBe(times.find(([one]) => one === second?.id)?.[1])
   })

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { examinedNormal, viewOf, type Entry, type Side } from '@kneecap-awl/core'
+import { examinedNormal, viewOf, type FindingEntry, type Side } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
 import { entry, newServer, type Detail, type Server } from './server.js'
 
@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const PULSE = 'vascular.pulse-dorsalis-pedis'
-const pulse = (value: string, more: Partial<Entry> = {}): Entry => entry(PULSE, value, { side: 'right', ...more })
+const pulse = (value: string, more: Partial<FindingEntry> = {}): FindingEntry => entry(PULSE, value, { side: 'right', ...more })
 const ago = (minutes: number): string => new Date(Date.now() - minutes * 60_000).toISOString()
 const detailOf = async (id: string): Promise<Detail> => (await server.call('GET', `/api/examinations/${id}`)).json<Detail>()
 const again = async (id: string, about: object = {}): Promise<string> => server.begin({ patientId: (await detailOf(id)).patientId, ...about })
@@ -18,7 +18,7 @@ const foundBefore = async (id: string): Promise<unknown[]> => (await detailOf(id
 const flagsOf = async (id: string): Promise<readonly string[]> => (await server.shownFor(id)).flags
 
 /** A knee that was examined and signed, with what was found. */
-async function signedKnee(...found: readonly Entry[]): Promise<string> {
+async function signedKnee(...found: readonly FindingEntry[]): Promise<string> {
   const id = await server.begin()
   await server.record(id, ...found)
   expect((await server.sign(id)).statusCode).toBe(200)
@@ -74,7 +74,7 @@ describe('an examination and the ones before it', () => {
   it('has in its file what it was compared with, and that is judged to the same verdict', async () => {
     const now = await again(await signedKnee(pulse('normal', { at: ago(6) })))
     await server.record(now, pulse('absent'))
-    const file = (await server.call('GET', `/api/examinations/${now}/file`)).json<{ previous: Entry[] }>()
+    const file = (await server.call('GET', `/api/examinations/${now}/file`)).json<{ previous: FindingEntry[] }>()
     expect(file.previous.map((one) => one.value)).toEqual(['normal'])
     const judged = (await server.call('POST', '/api/judge', file)).json<{ floor: string; flags: { id: string }[] }>()
     expect([judged.floor, judged.flags.map((flag) => flag.id).includes('any.flag.pulse-change')]).toEqual(['now', true])
@@ -99,7 +99,7 @@ describe('an examination and the ones before it', () => {
 })
 
 describe('who is refused what', () => {
-  const calm = (): Entry[] => examinedNormal(viewOf(server.pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date().toISOString(), newId: uuid7 })
+  const calm = (): FindingEntry[] => examinedNormal(viewOf(server.pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date().toISOString(), newId: uuid7 })
   const doings: readonly (readonly [string, (id: string, signIn: string) => ReturnType<Server['call']>])[] = [
     [
       'begin',

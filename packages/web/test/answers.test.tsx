@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import type { Entry, Side } from '@kneecap-awl/core'
+import type { FindingEntry, Side } from '@kneecap-awl/core'
 import { entriesFor, type Findings } from '../../core/test/support.js'
-import type { Draft } from '../src/record/useRecord'
+import type { FindingDraft } from '../src/record/useRecord'
 import { CouldNotDialogue, LiftDialogue } from '../src/screens/workspace/dialogues'
 import { ItemDetail } from '../src/screens/workspace/ItemDetail'
 import { NormsPicker, useNormSchool } from '../src/screens/workspace/NormsPicker'
@@ -95,7 +95,7 @@ describe('how a finding is answered', () => {
 
 describe('since when', () => {
   const started = '2026-03-10T09:00:00.000Z'
-  const since = (entry?: Entry) => {
+  const since = (entry?: FindingEntry) => {
     const onSet = vi.fn<(answer: Answer) => void>()
     show(<SinceWhen label="When it began" usual={undefined} entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
     return onSet
@@ -131,7 +131,7 @@ describe('since when', () => {
 
 describe('what could not be done', () => {
   const ask = (id: string, sides: readonly Side[] = ['right']) => {
-    const onRecord = vi.fn<(drafts: readonly Draft[]) => void>()
+    const onRecord = vi.fn<(drafts: readonly FindingDraft[]) => void>()
     show(<CouldNotDialogue item={itemOf('knee', id)} sides={sides} onClose={() => undefined} onRecord={onRecord} />)
     return onRecord
   }

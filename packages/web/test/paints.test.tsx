@@ -2,7 +2,7 @@
 import { cleanup, fireEvent, screen } from '@testing-library/react'
 import { useCallback, useState } from 'react'
 import { afterEach, describe, expect, it } from 'vitest'
-import type { Entry, Item, RegionPack, Side } from '@kneecap-awl/core'
+import type { FindingEntry, Item, RegionPack, Side } from '@kneecap-awl/core'
 import { AS_OF } from '../../core/test/support.js'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
 import type { Answer } from '../src/screens/workspace/ValueControl'
@@ -16,7 +16,7 @@ const SIDES: readonly Side[] = ['right']
 
 /** A card that keeps what it is told, as the sheet does. */
 function Telling({ pack, items }: { readonly pack: RegionPack; readonly items: readonly Item[] }) {
-  const [told, setTold] = useState<ReadonlyMap<string, Entry>>(new Map())
+  const [told, setTold] = useState<ReadonlyMap<string, FindingEntry>>(new Map())
   const onAnswer = useCallback((item: Item, side: Side, answer: Answer) => {
     setTold((now) => new Map([...now, [item.id, { id: item.id, item: item.id, side, state: 'examined', by: 'Dr Isolde Brannock', at: AS_OF, ...answer }]]))
   }, [])

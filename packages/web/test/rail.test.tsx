@@ -3,18 +3,15 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import {
   conditionRanges,
-  endedFlags,
   judgement,
-  nerveLevels,
-  openItems,
-  priorityOf,
+  railOf,
   ruleLines,
   sampleChance,
   sidesOf,
-  tellingTests,
-  unexaminedCore,
   viewOf,
   type Entry,
+  type EntryOf,
+  type FindingEntry,
   type Examination,
   type FlagVerdict,
   type Item,
@@ -28,7 +25,7 @@ import { RuleTree } from '../src/screens/library/RuleTree'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
 import { VerdictRail } from '../src/screens/workspace/VerdictRail'
 import type { Job } from '../src/reason/chance.worker'
-import type { Draft } from '../src/record/useRecord'
+import type { Draft, FindingDraft } from '../src/record/useRecord'
 import { itemOf, show, view } from './show.js'
 
 /** The worker's work, done in place: the test waits for its message as the screen does. */
@@ -48,23 +45,7 @@ function rail(entries: readonly Entry[], onLift?: (flag: FlagVerdict, reason: st
   const onSet = vi.fn<(draft: Draft) => void>()
   const exam: Examination = { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries }
   const judged = judgement(pack, exam)
-  show(
-    <VerdictRail
-      pack={pack}
-      verdict={judged.verdict}
-      priority={priorityOf(judged)}
-      earlier={endedFlags(judged)}
-      open={openItems(judged)}
-      unexamined={unexaminedCore(judged)}
-      conditions={conditionRanges(judged)}
-      telling={tellingTests(judged)}
-      nerve={nerveLevels(judged)}
-      firstSeen={AS_OF}
-      onGo={onGo}
-      onSet={onSet}
-      onLift={onLift}
-    />,
-  )
+  show(<VerdictRail rail={railOf(judged)} onGo={onGo} onSet={onSet} onLift={onLift} />)
   return { onGo, onSet }
 }
 const soft: Findings = {
@@ -133,12 +114,11 @@ describe('the rail beside the sheet', () => {
       expect(dialogue.textContent).toMatch(/amend it to lift the flag/)
     })
     it('is told as earlier once it is lifted, with who did and why', () => {
-      const lifts = ['any.flag.arterial-hard', 'any.flag.arterial-injury'].map((item, index): Entry => ({
-        ...(back[0] as Entry),
+      const lifts = ['any.flag.arterial-hard', 'any.flag.arterial-injury'].map((flag, index): EntryOf<'lifted'> => ({
         id: `01920000-0000-7000-8000-00000000a00${index}`,
-        item,
-        side: 'right',
         state: 'lifted',
+        flag,
+        side: 'right',
         reason: 'both feet alike',
         by: 'Dr Brannock',
         at: '2026-03-10T09:45:00.000Z',
@@ -168,7 +148,7 @@ describe('the rail beside the sheet', () => {
       const { onSet, dialogue } = openFor(calm())
       fireEvent.click(dialogue.getByRole('radio', { name: 'Today' }))
       fireEvent.click(dialogue.getByRole('button', { name: 'Raise to Today' }))
-      expect(onSet).toHaveBeenCalledWith({ item: 'priority', side: 'none', state: 'chosen', value: 'today', qualifiers: { from: 'here' } })
+      expect(onSet).toHaveBeenCalledWith({ state: 'chosen', tier: 'today', from: 'here' })
     })
     it('is lowered from Today with a reason and the name of a senior only', () => {
       const { onSet, dialogue } = openFor([...calm(), ...entriesFor({ 'knee.feel.warmth right': 'hot', 'knee.feel.effusion right': 'moderate' })])
@@ -179,27 +159,26 @@ describe('the rail beside the sheet', () => {
       fireEvent.change(dialogue.getByLabelText('Senior who has just agreed, with role'), { target: { value: 'Dr Quill, consultant' } })
       fireEvent.click(lower)
       expect(onSet.mock.calls[0]?.[0]).toMatchObject({
-        value: 'days',
+        tier: 'days',
+        from: 'today',
         reason: 'fluid was clear',
-        qualifiers: { from: 'today', senior: 'Dr Quill, consultant' },
+        senior: 'Dr Quill, consultant',
       })
     })
     it('is shown beside what was computed, and can be taken back', () => {
-      const chosen: Entry = {
-        ...(calm()[0] as Entry),
+      const chosen: EntryOf<'chosen'> = {
         id: '01920000-0000-7000-8000-00000000b001',
-        item: 'priority',
-        side: 'none',
         state: 'chosen',
-        value: 'days',
-        qualifiers: { from: 'here' },
+        tier: 'days',
+        from: 'here',
         by: 'Dr Brannock',
+        at: AS_OF,
       }
       const { onSet, dialogue } = openFor([...calm(), chosen])
       expect(screen.getByTestId('range').textContent).toBe('Dayssettled')
       expect(screen.getByText(/^Computed Here, set to Days by Dr Brannock/)).toBeTruthy()
       fireEvent.click(dialogue.getByRole('button', { name: 'Back to what the findings give' }))
-      expect(onSet).toHaveBeenCalledWith({ item: 'priority', side: 'none', state: 'not-examined' })
+      expect(onSet).toHaveBeenCalledWith({ state: 'withdrawn', decision: 'chosen' })
     })
   })
   it('says that a verdict goes by a local choice', () => {
@@ -218,9 +197,9 @@ describe('the rail beside the sheet', () => {
 })
 
 describe('the story on one card', () => {
-  function card(entries: readonly Entry[], sides: readonly Side[] = ['right']) {
-    const onRecord = vi.fn<(drafts: readonly Draft[]) => void>()
-    const entryOf = (item: string, side: Side): Entry | undefined => entries.find((one) => one.item === item && one.side === side)
+  function card(entries: readonly FindingEntry[], sides: readonly Side[] = ['right']) {
+    const onRecord = vi.fn<(drafts: readonly FindingDraft[]) => void>()
+    const entryOf = (item: string, side: Side): FindingEntry | undefined => entries.find((one) => one.item === item && one.side === side)
     const isAnswered = (item: Item): boolean => sidesOf(item, sides).every((side) => entryOf(item.id, side))
     show(
       <StoryCard

@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { openDB } from 'idb'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Entry } from '@kneecap-awl/core'
+import { isFinding, type Entry, type FindingEntry } from '@kneecap-awl/core'
 import { learnServerTime, serverNow, timeOfFinding } from '../src/api/clock'
 import type { ExaminationDetail } from '../src/api/queries'
 import { v7 as newId } from 'uuid'
@@ -23,13 +23,21 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-const finding = (value: string): Entry => ({ id: newId(), item: 'knee.feel.calf', side: 'right', state: 'examined', value, by: 'Dr A', at: timeOfFinding() })
+const finding = (value: string): FindingEntry => ({
+  id: newId(),
+  item: 'knee.feel.calf',
+  side: 'right',
+  state: 'examined',
+  value,
+  by: 'Dr A',
+  at: timeOfFinding(),
+})
 
 /** A server that answers each batch as it is told, and remembers what it was sent. */
-function server(answer: (entries: readonly Entry[]) => { readonly status?: number; readonly body?: object } | 'unreachable') {
-  const sent: (readonly Entry[])[] = []
+function server(answer: (entries: readonly FindingEntry[]) => { readonly status?: number; readonly body?: object } | 'unreachable') {
+  const sent: (readonly FindingEntry[])[] = []
   vi.stubGlobal('fetch', (_path: string, { body }: { body: string }) => {
-    const { entries } = JSON.parse(body) as { entries: Entry[] }
+    const { entries } = JSON.parse(body) as { entries: FindingEntry[] }
     sent.push(entries)
     const told = answer(entries)
     if (told === 'unreachable') return Promise.reject(new TypeError('no connection'))
@@ -37,7 +45,7 @@ function server(answer: (entries: readonly Entry[]) => { readonly status?: numbe
   })
   return sent
 }
-const stored = (entries: readonly Entry[]) => ({ outcomes: entries.map(({ id, at }) => ({ id, state: 'stored', at })) })
+const stored = (entries: readonly FindingEntry[]) => ({ outcomes: entries.map(({ id, at }) => ({ id, state: 'stored', at })) })
 const kept = async () => ({ waiting: (await outbox.waiting(examination)).length, refused: (await outbox.refused(examination)).map(({ reason }) => reason) })
 
 describe('sending what waits on this device', () => {
@@ -153,7 +161,7 @@ describe('the record of an examination on this device', () => {
     await waitFor(() => expect(record.current.stored).toEqual({ kind: 'stored' }))
     let taken: readonly Entry[] = []
     act(() => void (taken = record.current.undo()))
-    expect(taken.map(({ value }) => value)).toEqual(['2'])
+    expect(taken.map((entry) => isFinding(entry) && entry.value)).toEqual(['2'])
     act(() => void (taken = record.current.undo()))
     act(() => void (taken = record.current.undo()))
     expect(taken).toEqual([])

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { viewOf, type Entry, type Item, type Side } from '@kneecap-awl/core'
+import { viewOf, type FindingEntry, type Item, type Side } from '@kneecap-awl/core'
 import { thePack } from '../../core/test/support.js'
 import { layoutOf } from '../src/screens/workspace/layout'
 import { normalDrafts, restOfStop, whyNotNormal, type SheetState } from '../src/screens/workspace/restOfStop'
@@ -21,7 +21,7 @@ describe('the rest of a stop as normal', () => {
   it('writes no number, and nothing over what was found', () => {
     const rows = rowsOf('knee', 'move')
     const [flexion] = rows.filter(({ id }) => id === 'knee.move.flexion')
-    const found: Entry = {
+    const found: FindingEntry = {
       id: 'e',
       item: 'knee.move.flexion',
       side: 'right',
@@ -30,7 +30,7 @@ describe('the rest of a stop as normal', () => {
       by: 'a',
       at: '2026-01-01T00:00:00Z',
     }
-    const entryOf = (item: string, side: Side): Entry | undefined => (item === found.item && side === 'right' ? found : undefined)
+    const entryOf = (item: string, side: Side): FindingEntry | undefined => (item === found.item && side === 'right' ? found : undefined)
     expect(flexion && normalDrafts(flexion, state({ entryOf }))).toEqual([{ item: found.item, side: 'left', state: 'examined', value: 'normal' }])
     for (const { value, qualifiers = {} } of restOfStop(rows, state()).drafts)
       expect([value, ...Object.values(qualifiers)].filter((one) => typeof one === 'number')).toEqual([])

@@ -9,11 +9,10 @@ import { thePack } from '../../core/test/support.js'
 import { currentPack } from '../src/api/queries'
 import { LIGHT } from '../src/theme/tokens'
 
-// The browser has it; the stand-in for one does not.
-vi.stubGlobal('CSS', { escape: (text: string) => text.replace(/[^\w-]/g, (sign) => `\\${sign}`) })
-
 /** Shows a part of a screen as the application would: themed, routed, with the pack at hand. */
 export function show(what: ReactNode) {
+  // The browser has it; the stand-in for one does not, and another file may have taken it away.
+  vi.stubGlobal('CSS', { escape: (text: string) => text.replace(/[^\w-]/g, (sign) => `\\${sign}`) })
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   client.setQueryData(currentPack.queryKey, thePack())
   const router = createMemoryRouter([{ path: '*', element: what }])

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { fold, nerveLevels, slotKey, viewOf, type Entry, type Side } from '@kneecap-awl/core'
+import { nerveLevels, recordOf, viewOf, type FindingEntry, type Side } from '@kneecap-awl/core'
 import { entriesFor, judged, thePack } from '../../core/test/support.js'
 import type { ExaminationDetail, ExaminationSummary } from '../src/api/queries'
 import { NerveLevel } from '../src/parts/NerveLevel'
@@ -43,11 +43,11 @@ const detail = (visitWith: readonly ExaminationSummary[] = []): ExaminationDetai
   visitWith,
 })
 
-const reader = (entries: readonly Entry[]) => {
-  const state = fold(entries)
-  return (item: string, side: Side): Entry | undefined => state.get(slotKey(item, side))
+const reader = (entries: readonly FindingEntry[]) => {
+  const record = recordOf(entries)
+  return (item: string, side: Side): FindingEntry | undefined => record.finding(item, side)
 }
-const rail = (entries: readonly Entry[], visitWith: readonly ExaminationSummary[] = []) =>
+const rail = (entries: readonly FindingEntry[], visitWith: readonly ExaminationSummary[] = []) =>
   show(<VisitRail detail={detail(visitWith)} pack={knee} sides={['right']} entryOf={reader(entries)} />)
 const answer = vi.fn<(path: string, init: RequestInit) => Promise<Response>>()
 const json = (status: number, body: object): Response => new Response(JSON.stringify(body), { status })

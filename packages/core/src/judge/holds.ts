@@ -1,6 +1,6 @@
 import type { Side } from '../model/side.js'
 import { SIDE_INDEX, SIDES } from '../model/side.js'
-import type { Entry } from '../record/entry.js'
+import type { EntryOf } from '../record/entry.js'
 import { itemOfSlot, sideOfSlot } from '../rules/runtime.js'
 import { wayOut } from '../rules/settle.js'
 import type { Judgement } from './judgement.js'
@@ -20,11 +20,11 @@ export interface StandingHold extends HoldVerdict {
 }
 
 /** The release of a hold, for all that it stops, as far as it stands. @returns the entry with name, reason and time */
-export const releaseOf = (hold: Pick<HoldVerdict, 'id' | 'side'>, { decisions }: Pick<Judgement, 'decisions'>): Entry | undefined =>
-  decisions.releases.find((entry) => entry.item === hold.id && (entry.side === hold.side || entry.side === 'none' || hold.side === 'none'))
+export const releaseOf = (hold: Pick<HoldVerdict, 'id' | 'side'>, { record }: Pick<Judgement, 'record'>): EntryOf<'released'> | undefined =>
+  record.decisions.releases.find((entry) => entry.hold === hold.id && (entry.side === hold.side || entry.side === 'none' || hold.side === 'none'))
 
 /** Holds that nobody released. */
-export const activeHolds = (judged: Pick<Judgement, 'verdict' | 'decisions'>): readonly HoldVerdict[] =>
+export const activeHolds = (judged: Pick<Judgement, 'verdict' | 'record'>): readonly HoldVerdict[] =>
   judged.verdict.holds.filter((hold) => releaseOf(hold, judged) === undefined)
 
 /**

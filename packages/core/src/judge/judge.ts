@@ -5,12 +5,13 @@ import { mostUrgent, tierRank } from '../model/tier.js'
 import { type AnyPack, type RegionPack } from '../pack/pack.js'
 import { hasSides, viewOf } from '../pack/view.js'
 import { openPairs } from '../record/disagreement.js'
-import type { Entry, Examination } from '../record/entry.js'
+import { isFinding } from '../record/decisions.js'
+import type { Entry, Examination, FindingEntry } from '../record/entry.js'
+import { recordOf, type ExaminationRecord } from '../record/record.js'
 import { findingsOf, proofOf } from '../rules/proof.js'
 import { slotOf, type Earlier } from '../rules/runtime.js'
 import { NO, UNKNOWN, YES, type T } from '../rules/truth.js'
 import { askedItems } from './asked.js'
-import type { Decisions } from './decisions.js'
 import { flagKey, heldSlots, withHeld } from './held.js'
 import type { JudgeContext } from './judgeContext.js'
 import { judgedSides } from './judgedSides.js'
@@ -18,7 +19,6 @@ import { judgeFlag } from './judgeFlag.js'
 import type { Judgement } from './judgement.js'
 import { heldFlags, pastFlags, rechecksOf } from './pastFlags.js'
 import { Prepared } from './prepare.js'
-import { decisionsOf } from './priorityOf.js'
 import { earlierAt, readingsOf, standingEntries } from './standingEntries.js'
 import type { Asked, FlagVerdict, HoldVerdict, PastFlag, Verdict } from './verdict.js'
 import { waitsForAsked } from './waitsForAsked.js'
@@ -41,7 +41,8 @@ export const judge = (pack: AnyPack, examination: Examination): Verdict => judge
 /** @param known what was judged of this record before it grew; filled as it is judged */
 export function judgement(pack: AnyPack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
-  const [pair] = openPairs(standingEntries(view, preparePack(view).indexOf, examination.entries).again)
+  const { indexOf } = preparePack(view)
+  const [pair] = openPairs(recordOf(examination.entries), ({ item }) => indexOf.has(item))
   if (!pair) return judgeEntries(view, examination, known)
   const { later, earlier } = pair
   const without = (entry: Entry): Judgement => judgement(view, { ...examination, entries: examination.entries.filter((one) => one !== entry) })
@@ -59,13 +60,12 @@ const compareUrgency = (a: Verdict, b: Verdict): number =>
   b.openFlags.length - a.openFlags.length
 
 function judgeEntries(view: RegionPack, examination: Examination, known: PastVerdicts): Judgement {
-  const { entries } = examination
-  const stood = standingEntries(view, preparePack(view).indexOf, entries)
-  const rechecks = rechecksOf(stood.again)
-  const decisions = decisionsOf(entries)
-  if (rechecks.length === 0) return { ...judgedAlone(view, examination, [], stood), decisions }
+  const { indexOf } = preparePack(view)
+  const record = recordOf(examination.entries)
+  const rechecks = rechecksOf(record, ({ item }) => indexOf.has(item))
+  if (rechecks.length === 0) return judgedAlone(view, examination, [])
   const past = pastFlags(
-    entries,
+    record,
     rechecks,
     (before, held, at) => {
       const key = `${at} ${before.length} ${held.map(({ flag, until }) => `${flag.id} ${flag.side} ${until}`).join()}`
@@ -75,7 +75,7 @@ function judgeEntries(view: RegionPack, examination: Examination, known: PastVer
     },
     (id, side) => flagKey(view, id, side),
   )
-  return { ...judgedAlone(view, examination, heldFlags(past), stood), rechecks, past, decisions }
+  return { ...judgedAlone(view, examination, heldFlags(past)), rechecks, past }
 }
 
 /**
@@ -84,17 +84,12 @@ function judgeEntries(view: RegionPack, examination: Examination, known: PastVer
  */
 export type PastVerdicts = Map<string, readonly FlagVerdict[]>
 
-const NONE_DECIDED: Decisions = { choice: undefined, acceptance: undefined, releases: [] }
-
 /** The judgement of what stands, with the flags that are held from before. */
-function judgedAlone(
-  view: RegionPack,
-  examination: Examination,
-  held: readonly PastFlag[],
-  { standing, again } = standingEntries(view, preparePack(view).indexOf, examination.entries),
-): Judgement {
+function judgedAlone(view: RegionPack, examination: Examination, held: readonly PastFlag[]): Judgement {
   const prepared = preparePack(view)
-  const others = otherEntries(prepared, standing, again, examination.previous ?? [])
+  const record = recordOf(examination.entries)
+  const standing = standingEntries(view, prepared.indexOf, record)
+  const others = otherEntries(prepared, record, examination.previous ?? [])
   const previous: Earlier[] = []
   for (const [slot, entries] of others) {
     const earlier = earlierAt(view, slot, standing[slot], entries)
@@ -105,6 +100,7 @@ function judgedAlone(
   return {
     pack: view,
     examination,
+    record,
     verdict: judgeContext(prepared, context, sides),
     prepared,
     context,
@@ -113,24 +109,20 @@ function judgedAlone(
     others,
     rechecks: [],
     past: [],
-    decisions: NONE_DECIDED,
     disagreements: [],
   }
 }
 
-function otherEntries(
-  prepared: Prepared,
-  standing: readonly (Entry | undefined)[],
-  again: readonly Entry[],
-  previous: readonly Entry[],
-): ReadonlyMap<number, readonly Entry[]> {
-  const others = new Map<number, Entry[]>()
+/** What else was found of items that a rule compares with an earlier check: before what stands, or at an earlier examination. */
+function otherEntries(prepared: Prepared, { slots }: ExaminationRecord, previous: readonly Entry[]): ReadonlyMap<number, readonly FindingEntry[]> {
+  const others = new Map<number, FindingEntry[]>()
   if (prepared.compared.size === 0) return others
-  for (const entry of [...new Set(again), ...previous]) {
-    const item = prepared.indexOf.get(entry.item)
-    if (item === undefined || !prepared.compared.has(item)) continue
+  const again = [...slots.values()].flatMap(({ standing, all }) => (all.length > 1 ? all.filter((entry) => entry !== standing) : []))
+  for (const entry of [...again, ...previous]) {
+    const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
+    if (!isFinding(entry) || item === undefined || !prepared.compared.has(item)) continue
     const slot = slotOf(item, SIDE_INDEX[entry.side])
-    if (standing[slot] !== entry) others.set(slot, [...(others.get(slot) ?? []), entry])
+    others.set(slot, [...(others.get(slot) ?? []), entry])
   }
   return others
 }

@@ -1,7 +1,8 @@
 import type { AnyPack } from '../pack/pack.js'
 import type { Entry, Examination } from '../record/entry.js'
 import { disagree } from '../record/disagreement.js'
-import { isLater } from '../record/fold.js'
+import { isFinding } from '../record/decisions.js'
+import { isLater } from '../record/record.js'
 import { askedItems } from './asked.js'
 import { judgement, verdictOf, type PastVerdicts } from './judge.js'
 import { type Judgement } from './judgement.js'
@@ -16,14 +17,15 @@ import { slotOf } from '../rules/runtime.js'
  */
 export function rejudge(before: Judgement, entry: Entry): Judgement {
   const { prepared, sides } = before
-  const examination = { ...before.examination, entries: [...before.examination.entries, entry] }
-  const item = prepared.indexOf.get(entry.item)
-  if (item === undefined) return { ...before, examination }
+  const record = before.record.with(entry)
+  const examination = { ...before.examination, entries: record.entries }
+  const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
+  if (!isFinding(entry) || item === undefined) return { ...before, examination, record }
   const at = slotOf(item, SIDE_INDEX[entry.side])
   const held = before.standing[at]
   const isCompared = prepared.compared.has(item)
   const isOlder = held !== undefined && !isLater(entry, held)
-  if (isOlder && !isCompared) return { ...before, examination }
+  if (isOlder && !isCompared) return { ...before, examination, record }
   const [stands, other] = isOlder ? [held, entry] : [entry, held]
   const standing = [...before.standing]
   standing[at] = stands
@@ -36,7 +38,7 @@ export function rejudge(before: Judgement, entry: Entry): Judgement {
   prepared.resumePhase(context, { deciding: true, indicated: null })
   const asked = askedItems(prepared, context, sides)
   prepared.resumePhase(context, { deciding: false, indicated: asked.level })
-  return { ...before, examination, verdict: verdictOf(prepared, context, sides, asked), context, standing, others }
+  return { ...before, examination, record, verdict: verdictOf(prepared, context, sides, asked), context, standing, others }
 }
 
 /**
@@ -63,8 +65,8 @@ const rejudgePlain = (before: Judgement | undefined, entry: Entry): Judgement | 
 
 /** Whether what was urgent before stays as it was: the entry is no recheck, lifts nothing, and is not older than a recheck. */
 function isPlain({ prepared, standing, rechecks, disagreements }: Judgement, entry: Entry): boolean {
-  const item = prepared.indexOf.get(entry.item)
-  if (item === undefined || disagreements.length > 0 || Date.parse(entry.at) < Date.parse(rechecks.at(-1)?.at ?? entry.at)) return false
+  const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
+  if (!isFinding(entry) || item === undefined || disagreements.length > 0 || Date.parse(entry.at) < Date.parse(rechecks.at(-1)?.at ?? entry.at)) return false
   const held = standing[slotOf(item, SIDE_INDEX[entry.side])]
   return held === undefined || (isLater(entry, held) && !isRecheck(held, entry) && !disagree(held, entry))
 }

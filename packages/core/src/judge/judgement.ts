@@ -1,7 +1,7 @@
 import type { SideIndex } from '../model/side.js'
 import type { RegionPack } from '../pack/pack.js'
-import type { Entry, Examination } from '../record/entry.js'
-import type { Decisions } from './decisions.js'
+import type { Examination, FindingEntry } from '../record/entry.js'
+import type { ExaminationRecord } from '../record/record.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { Prepared } from './prepare.js'
 import type { Recheck, PastFlag, Verdict } from './verdict.js'
@@ -12,23 +12,24 @@ export interface Judgement {
   readonly pack: RegionPack
   /** The whole record that was judged. */
   readonly examination: Examination
+  /** What of it stands: of two devices that do not agree what the more urgent one found. */
+  readonly record: ExaminationRecord
   readonly verdict: Verdict
   readonly prepared: Prepared
   readonly context: JudgeContext
   readonly sides: readonly SideIndex[]
   /** The entry that stands in each slot, for judging on. */
-  readonly standing: readonly (Entry | undefined)[]
+  readonly standing: readonly (FindingEntry | undefined)[]
   /** What else was recorded in the slots that are compared with an earlier check, in this examination or before it. */
-  readonly others: ReadonlyMap<number, readonly Entry[]>
+  readonly others: ReadonlyMap<number, readonly FindingEntry[]>
   /** When something was found otherwise than before, and what had been urgent until then. */
   readonly rechecks: readonly Recheck[]
   readonly past: readonly PastFlag[]
-  readonly decisions: Decisions
   /** What two devices found within minutes of each other: the more urgent finding stands until a clinician decides between them. */
   readonly disagreements: readonly Disagreement[]
 }
 
 export interface Disagreement {
-  readonly stands: Entry
-  readonly other: Entry
+  readonly stands: FindingEntry
+  readonly other: FindingEntry
 }

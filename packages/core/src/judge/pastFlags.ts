@@ -1,7 +1,8 @@
 import { tierRank } from '../model/tier.js'
 import { sayingOf } from '../record/disagreement.js'
-import type { Entry } from '../record/entry.js'
-import { fold, slotKey } from '../record/fold.js'
+import { isFinding } from '../record/decisions.js'
+import type { Entry, FindingEntry } from '../record/entry.js'
+import { compareTime, type ExaminationRecord } from '../record/record.js'
 import { minutesBetween, RECHECK_MINUTES } from '../record/recheck.js'
 import type { FlagVerdict, Verdict, Recheck, PastFlag } from './verdict.js'
 /** Of a judgement what was urgent in it before, and what is so now. */
@@ -19,28 +20,24 @@ export interface EarlierFlag extends PastFlag {
 /**
  * When a finding was replaced by another at least five minutes later, in order; sooner it is a correction.
  * The order in which the entries came in does not matter.
+ * @param knows whether a slot is of an item that matters here
  */
-export function rechecksOf(entries: readonly Entry[]): readonly Recheck[] {
-  const standing = new Map<string, Entry>()
+export function rechecksOf({ slots }: ExaminationRecord, knows: (entry: FindingEntry) => boolean = () => true): readonly Recheck[] {
   const found = new Map<string, Recheck>()
-  for (const entry of inOrder(entries)) {
-    const key = slotKey(entry.item, entry.side)
-    const isTakenBack = entry.state === 'not-examined'
-    if (isRecheck(standing.get(key), entry)) found.set(entry.at, { at: entry.at, isTakenBack: isTakenBack && (found.get(entry.at)?.isTakenBack ?? true) })
-    standing.set(key, entry)
+  for (const { standing, all } of slots.values()) {
+    if (all.length < 2 || !isFinding(standing) || !knows(standing)) continue
+    const ordered = all.filter(isFinding).sort(compareTime)
+    for (const [at, entry] of ordered.entries()) {
+      const isTakenBack = entry.state === 'not-examined'
+      if (isRecheck(ordered[at - 1], entry)) found.set(entry.at, { at: entry.at, isTakenBack: isTakenBack && (found.get(entry.at)?.isTakenBack ?? true) })
+    }
   }
-  return [...found.values()]
+  return [...found.values()].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
 }
 
 /** Whether `entry` finds otherwise what `held` found at least five minutes before, or takes it back. */
-export const isRecheck = (held: Entry | undefined, entry: Entry): boolean =>
+export const isRecheck = (held: FindingEntry | undefined, entry: FindingEntry): boolean =>
   held?.state === 'examined' && minutesBetween(held.at, entry.at) >= RECHECK_MINUTES && sayingOf(held) !== sayingOf(entry)
-
-/** By time, then by id, as `isLater` has it. */
-const inOrder = (entries: readonly Entry[]): Entry[] => timed(entries).map(({ entry }) => entry)
-
-const timed = (entries: readonly Entry[]): { readonly entry: Entry; readonly at: number }[] =>
-  entries.map((entry) => ({ entry, at: Date.parse(entry.at) })).sort((a, b) => a.at - b.at || (a.entry.id < b.entry.id ? -1 : 1))
 
 /**
  * What was urgent before each recheck, the most urgent tier of each flag, with who lifted it. A flag of tier Now stays Now until a clinician
@@ -49,14 +46,14 @@ const timed = (entries: readonly Entry[]): { readonly entry: Entry; readonly at:
  * @param keyOf by what a flag is known again: its id, and its side where the joint has one
  */
 export function pastFlags(
-  entries: readonly Entry[],
+  { entries, decisions }: ExaminationRecord,
   rechecks: readonly Recheck[],
   judgeAt: (entries: readonly Entry[], held: readonly PastFlag[], at: string) => readonly FlagVerdict[],
   keyOf: (id: string, side: string) => string,
 ): readonly PastFlag[] {
-  const ordered = timed(entries)
+  const ordered = entries.map((entry) => ({ entry, at: Date.parse(entry.at) })).sort((a, b) => compareTime(a.entry, b.entry))
   let count = 0
-  const lifts = new Map([...fold(entries).values()].flatMap((entry) => (entry.state === 'lifted' ? [[keyOf(entry.item, entry.side), entry]] : [])))
+  const lifts = new Map(decisions.lifts.map((lift) => [keyOf(lift.flag, lift.side), lift]))
   const found = new Map<string, PastFlag>()
   for (const { at, isTakenBack } of rechecks) {
     while ((ordered[count]?.at ?? Infinity) < Date.parse(at)) count++

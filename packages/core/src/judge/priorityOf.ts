@@ -1,10 +1,5 @@
 import { moreUrgent, tierRank, type Tier } from '../model/tier.js'
-import { isTier } from '../pack/checkDecision.js'
 import { type RegionPack } from '../pack/pack.js'
-import { PRIORITY, RANGE } from '../record/decisions.js'
-import type { Entry } from '../record/entry.js'
-import { fold, isLater } from '../record/fold.js'
-import type { Decisions } from './decisions.js'
 import type { Judgement } from './judgement.js'
 /** A priority that a clinician set in place of the one that the findings give. */
 export interface SetPriority {
@@ -35,31 +30,16 @@ export function raisedTo({ tiers }: Pick<RegionPack, 'tiers'>, { tier, computed 
   return to !== undefined && tierRank(tier) < tierRank(computed) ? [to] : []
 }
 
-export function decisionsOf(entries: readonly Entry[]): Decisions {
-  let choice: Entry | undefined
-  let acceptance: Entry | undefined
-  for (const entry of entries) {
-    if (entry.item === PRIORITY && (choice === undefined || isLater(entry, choice))) choice = entry
-    if (entry.item === RANGE && (acceptance === undefined || isLater(entry, acceptance))) acceptance = entry
-  }
-  const released = entries.some((entry) => entry.state === 'released') ? [...fold(entries).values()].filter((entry) => entry.state === 'released') : []
-  return {
-    choice: choice?.state === 'chosen' ? choice : undefined,
-    acceptance: acceptance?.state === 'accepted' ? acceptance : undefined,
-    releases: released,
-  }
-}
-
 /**
  * How urgent it could still be, when that is Now or Today, more urgent than what the patient is seen by, and nobody has accepted it yet.
  * Such an examination is not left without a reason, a plan and a name.
  * @example rangeToAccept(judgement(pack, nothingExamined)) // 'now'
  */
-export function rangeToAccept(judged: Pick<Judgement, 'verdict' | 'decisions'>): Tier | undefined {
+export function rangeToAccept(judged: Pick<Judgement, 'verdict' | 'record'>): Tier | undefined {
   const { ceiling } = judged.verdict
   if ((ceiling !== 'now' && ceiling !== 'today') || tierRank(ceiling) >= tierRank(priorityOf(judged).tier)) return undefined
-  const accepted = judged.decisions.acceptance?.qualifiers?.ceiling
-  return isTier(accepted) && tierRank(accepted) <= tierRank(ceiling) ? undefined : ceiling
+  const accepted = judged.record.decisions.acceptance?.ceiling
+  return accepted !== undefined && tierRank(accepted) <= tierRank(ceiling) ? undefined : ceiling
 }
 
 /**
@@ -67,11 +47,11 @@ export function rangeToAccept(judged: Pick<Judgement, 'verdict' | 'decisions'>):
  * finding; one that was lowered lapses when the findings become more urgent than they were when it was set.
  * @example priorityOf(judgement(pack, todaySetToDays)).tier // 'days'
  */
-export function priorityOf({ verdict, decisions: { choice } }: Pick<Judgement, 'verdict' | 'decisions'>): Priority {
+export function priorityOf({ verdict, record }: Pick<Judgement, 'verdict' | 'record'>): Priority {
   const computed = verdict.floor
-  const from = choice?.qualifiers?.from
-  if (!choice || !isTier(choice.value) || !isTier(from)) return { tier: computed, computed }
-  const { value: tier, by, at, reason, qualifiers } = choice
+  const { choice } = record.decisions
+  if (!choice) return { tier: computed, computed }
+  const { tier, from, by, at, reason, senior, seniorAt } = choice
   const isRaised = tierRank(tier) <= tierRank(from)
   const hasLapsed = isRaised ? tierRank(computed) < tierRank(tier) : tierRank(computed) < tierRank(from)
   return {
@@ -84,8 +64,8 @@ export function priorityOf({ verdict, decisions: { choice } }: Pick<Judgement, '
       at,
       hasLapsed,
       ...(reason === undefined ? {} : { reason }),
-      ...(typeof qualifiers?.senior === 'string' ? { senior: qualifiers.senior } : {}),
-      ...(typeof qualifiers?.['senior-at'] === 'string' ? { seniorAt: qualifiers['senior-at'] } : {}),
+      ...(senior === undefined ? {} : { senior }),
+      ...(seniorAt === undefined ? {} : { seniorAt }),
     },
   }
 }

@@ -1,39 +1,29 @@
 import type { Item, Value } from '../model/item.js'
 import { SIDE_COUNT, SIDE_INDEX } from '../model/side.js'
 import type { RegionPack } from '../pack/pack.js'
-import type { Entry } from '../record/entry.js'
-import { isLater } from '../record/fold.js'
+import { isFinding } from '../record/decisions.js'
+import type { FindingEntry } from '../record/entry.js'
 import { isGapValue } from '../record/gaps.js'
 import { earlierOf, hoursBetween } from '../record/recheck.js'
+import type { ExaminationRecord } from '../record/record.js'
 import { itemOfSlot, slotOf, type Earlier, type Reading } from '../rules/runtime.js'
 
-/**
- * The entry that stands in each slot: the one with the latest `at`, as `fold` has it. Entries of items that this pack does not know
- * are left out. `again` holds every entry of an item and side that was recorded more than once, some of them several times.
- */
-export function standingEntries(
-  pack: RegionPack,
-  indexOf: ReadonlyMap<string, number>,
-  entries: Iterable<Entry>,
-): { readonly standing: readonly (Entry | undefined)[]; readonly again: readonly Entry[] } {
-  const again: Entry[] = []
-  const standing = new Array<Entry | undefined>(pack.items.length * SIDE_COUNT)
-  for (const entry of entries) {
+/** The entry that stands in each slot. Entries of items that this pack does not know are left out. */
+export function standingEntries(pack: RegionPack, indexOf: ReadonlyMap<string, number>, { slots }: ExaminationRecord): readonly (FindingEntry | undefined)[] {
+  const standing = new Array<FindingEntry | undefined>(pack.items.length * SIDE_COUNT)
+  for (const { standing: entry } of slots.values()) {
+    if (!isFinding(entry)) continue
     const index = indexOf.get(entry.item)
-    if (index === undefined) continue
-    const at = slotOf(index, SIDE_INDEX[entry.side])
-    const held = standing[at]
-    if (held) again.push(held, entry)
-    if (!held || isLater(entry, held)) standing[at] = entry
+    if (index !== undefined) standing[slotOf(index, SIDE_INDEX[entry.side])] = entry
   }
-  return { standing, again }
+  return standing
 }
 
 /** What each slot reads; an entry that takes a finding back leaves it empty. */
-export const readingsOf = (pack: RegionPack, standing: readonly (Entry | undefined)[]): (Reading | undefined)[] =>
+export const readingsOf = (pack: RegionPack, standing: readonly (FindingEntry | undefined)[]): (Reading | undefined)[] =>
   standing.map((entry, at) => readingAt(pack, at, entry))
 
-export const readingAt = (pack: RegionPack, slot: number, entry: Entry | undefined): Reading | undefined =>
+export const readingAt = (pack: RegionPack, slot: number, entry: FindingEntry | undefined): Reading | undefined =>
   entry === undefined || entry.state === 'not-examined' ? undefined : readingOf(pack.items[itemOfSlot(slot)], entry)
 
 function readingOf(item: Item | undefined, entry: { state: string; reason?: string; value?: Value; qualifiers?: Reading['qualifiers'] }): Reading {
@@ -51,7 +41,12 @@ function readingOf(item: Item | undefined, entry: { state: string; reason?: stri
 }
 
 /** What a slot is compared with when a rule asks for the change: see `earlierOf`. */
-export function earlierAt(pack: RegionPack, slot: number, standing: Entry | undefined, others: readonly Entry[] | undefined): Earlier | undefined {
+export function earlierAt(
+  pack: RegionPack,
+  slot: number,
+  standing: FindingEntry | undefined,
+  others: readonly FindingEntry[] | undefined,
+): Earlier | undefined {
   const earlier = others && earlierOf(standing, others)
   const reading = earlier && readingAt(pack, slot, earlier)
   return standing && earlier && reading ? { reading, hours: hoursBetween(earlier, standing) } : undefined

@@ -1,6 +1,6 @@
 import type { Side } from '../model/side.js'
 import type { Tier } from '../model/tier.js'
-import type { Entry } from '../record/entry.js'
+import type { EntryOf } from '../record/entry.js'
 import type { ProofNode } from '../rules/proofNode.js'
 import type { T, Truth } from '../rules/truth.js'
 import type { ClockReading } from './clock.js'
@@ -70,7 +70,7 @@ export interface PastFlag {
   /** When a later check took the place of what still met it. The same as `from` unless several findings were rechecked in one go. */
   readonly until: string
   /** Who lifted it since, when and why: an entry of state `lifted`. */
-  readonly lifted?: Entry
+  readonly lifted?: EntryOf<'lifted'>
 }
 
 /** A time at which something recorded was found otherwise, or was taken back. */

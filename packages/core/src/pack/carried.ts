@@ -2,8 +2,9 @@ import { oncePer } from '../model/oncePer.js'
 import type { Item } from '../model/item.js'
 import type { Pack, RegionPack } from './pack.js'
 import { viewOf } from './view.js'
-import type { Entry, Examination } from '../record/entry.js'
-import { fold } from '../record/fold.js'
+import type { Examination, FindingEntry } from '../record/entry.js'
+import { isFinding } from '../record/decisions.js'
+import { recordOf } from '../record/record.js'
 
 /**
  * What another joint of the same visit need not be asked again: the standing entries about the person, about named arteries, muscles and skin
@@ -14,11 +15,12 @@ import { fold } from '../record/fold.js'
  * @param isSameEvent whether the story (injury, onset) holds for the added joint as well
  * @example carriedEntries(pack, { complaint: rightKnee, entries: [temperature38, kneeWarm, fell] }, 'hip', false) // [temperature38]
  */
-export function carriedEntries(pack: Pack, from: Pick<Examination, 'complaint' | 'entries'>, region: string, isSameEvent: boolean): readonly Entry[] {
+export function carriedEntries(pack: Pack, from: Pick<Examination, 'complaint' | 'entries'>, region: string, isSameEvent: boolean): readonly FindingEntry[] {
   const asked = itemsAskedOf(viewOf(pack, region))
   const isSameJoint = from.complaint.region === region
   const goes = ({ carried, owner, scope }: Item): boolean => (scope === 'episode' && !carried ? isSameEvent && owner === 'shared' : carried || isSameJoint)
-  return [...fold(from.entries).values()].filter((entry) => {
+  const standing = [...recordOf(from.entries).slots.values()].map((slot) => slot.standing).filter(isFinding)
+  return standing.filter((entry) => {
     const item = asked.get(entry.item)
     return item !== undefined && goes(item)
   })

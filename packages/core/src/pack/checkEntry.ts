@@ -1,8 +1,8 @@
 import { NORMAL, type Item, type Qualifier, type Scalar, type Value } from '../model/item.js'
 import { type AnyPack } from './pack.js'
-import { checkDecision, isDecision } from './checkDecision.js'
-import { isReason, LEAST_WORDS } from '../record/decisions.js'
-import type { Entry } from '../record/entry.js'
+import { checkDecision } from './checkDecision.js'
+import { isDecision, isReason, LEAST_WORDS } from '../record/decisions.js'
+import type { Entry, FindingEntry } from '../record/entry.js'
 import { itemsById } from './itemsById.js'
 import type { Fault } from '../model/fault.js'
 /**
@@ -12,7 +12,7 @@ import type { Fault } from '../model/fault.js'
 export function checkEntries(pack: AnyPack, entries: readonly Entry[], path = '/entries'): Fault[] {
   const items = itemsById(pack)
   return entries.flatMap((entry, at) =>
-    isDecision(pack, entry)
+    isDecision(entry)
       ? [...checkDecision(pack, entry, `${path}/${at}`), ...timeFaults(entry, `${path}/${at}`)]
       : checkEntry(items.get(entry.item), entry, `${path}/${at}`),
   )
@@ -21,7 +21,7 @@ export function checkEntries(pack: AnyPack, entries: readonly Entry[], path = '/
 const timeFaults = ({ at }: Entry, path: string): Fault[] =>
   Number.isNaN(Date.parse(at)) ? [{ path: `${path}/at`, reason: `"${at}" is not a time`, expected: 'ISO 8601 with zone, as 2026-11-24T10:00:00Z' }] : []
 
-function checkEntry(item: Item | undefined, entry: Entry, path: string): Fault[] {
+function checkEntry(item: Item | undefined, entry: FindingEntry, path: string): Fault[] {
   if (!item) return [{ path: `${path}/item`, reason: `"${entry.item}" is not an item of this pack`, expected: 'an id that "npm run pack -- --json" lists' }]
   const faults: Fault[] = []
   if (item.sided !== (entry.side !== 'none'))
@@ -29,8 +29,6 @@ function checkEntry(item: Item | undefined, entry: Entry, path: string): Fault[]
   faults.push(...timeFaults(entry, path))
   if (entry.override && !isReason(entry.override.reason))
     faults.push({ path: `${path}/override/reason`, reason: 'a hold is not passed without a reason', expected: LEAST_WORDS })
-  if (entry.state === 'could-not' && entry.reason === undefined)
-    faults.push({ path: `${path}/reason`, reason: 'could not be done needs a reason', expected: 'pain, guarding, not safe, declined, no equipment or other' })
   if (entry.state !== 'examined') return faults
   if (entry.value === undefined && Object.keys(entry.qualifiers ?? {}).length === 0)
     faults.push({ path: `${path}/value`, reason: `${item.label} was examined but has no value`, expected: expectedOf(item) })

@@ -4,18 +4,20 @@ import addFormats from 'ajv-formats'
 import type { Pack } from './pack.js'
 import { checkEntries } from './checkEntry.js'
 import type { Examination } from '../record/entry.js'
+import { entriesOfToday } from '../record/firstForm.js'
 import type { Fault } from '../model/fault.js'
+import { schemaFaults } from '../model/schemaFaults.js'
 
 export interface ExaminationFile extends Examination {
   readonly format: 'kneecap-awl-examination'
-  readonly version: 1
+  readonly version: 2
   readonly id?: string
   readonly patient?: { readonly name?: string; readonly birthDate?: string; readonly sex?: string; readonly localNumber?: string }
   readonly pack?: { readonly id: string; readonly version: string; readonly hash: string }
   readonly signed?: { readonly at: string; readonly by: string; readonly hash: string }
 }
 
-const ajv = new Ajv({ allErrors: true, allowUnionTypes: true })
+const ajv = new Ajv({ allErrors: true, allowUnionTypes: true, discriminator: true })
 addFormats.default(ajv)
 const validate = ajv.compile<ExaminationFile>(ExaminationFileForm)
 
@@ -23,16 +25,10 @@ const validate = ajv.compile<ExaminationFile>(ExaminationFileForm)
  * Reads an examination that came from outside.
  * @returns the examination, or the faults that keep it from being used; nothing is guessed
  */
-export function readExamination(document: unknown, pack: Pack): { readonly examination: ExaminationFile } | { readonly faults: readonly Fault[] } {
+export function readExamination(written: unknown, pack: Pack): { readonly examination: ExaminationFile } | { readonly faults: readonly Fault[] } {
+  const document = ofVersion2(written)
   if (!validate(document)) {
-    const faults = (validate.errors ?? [])
-      .filter((error) => error.keyword !== 'anyOf')
-      .map((error) => ({
-        path: error.instancePath || '/',
-        reason: error.message ?? 'has the wrong shape',
-        expected: 'params' in error ? JSON.stringify(error.params) : 'see docs/formats/examination.schema.json',
-      }))
-    return { faults }
+    return { faults: schemaFaults(validate.errors ?? []) }
   }
   const examination = document
   const region = pack.regions.find((r) => r.id === examination.complaint.region)
@@ -51,10 +47,18 @@ export function readExamination(document: unknown, pack: Pack): { readonly exami
   return faults.length > 0 ? { faults } : { examination }
 }
 
+/** A file of version 1, in which decisions stood under `item`, as one of version 2. */
+function ofVersion2(document: unknown): unknown {
+  if (typeof document !== 'object' || document === null || !('version' in document) || document.version !== 1) return document
+  const today = (entries: unknown): unknown => (Array.isArray(entries) ? entriesOfToday(entries) : entries)
+  const read = Object.entries(document).map(([key, value]: [string, unknown]) => [key, key === 'entries' || key === 'previous' ? today(value) : value])
+  return { ...Object.fromEntries(read), version: 2 }
+}
+
 /** The file of an examination, ready to be written as JSON. */
 export const examinationFile = (examination: Examination, about: Pick<ExaminationFile, 'id' | 'patient' | 'pack' | 'signed'>): ExaminationFile => ({
   format: 'kneecap-awl-examination',
-  version: 1,
+  version: 2,
   ...about,
   complaint: examination.complaint,
   asOf: examination.asOf,

@@ -33,7 +33,8 @@ export interface ReadyCondition {
  * Conditions with at least one finding for or against them, most likely first. A published cluster counts whole, without the findings it
  * is made of; other tests of one structure count as dependent, structures multiply, and both ends of the starting band are carried through.
  */
-export function conditionRanges(judged: Judgement, setting: Setting = 'primary-care'): readonly ConditionRange[] {
+export function conditionRanges(judged: Judgement): readonly ConditionRange[] {
+  const { setting = 'primary-care' } = judged.examination
   const { prepared, sides } = judged
   return sides
     .flatMap((side) => readyConditions(prepared).flatMap((one) => rangeOf(one, judged, side, setting)))

@@ -6,8 +6,8 @@ import { SIDE_INDEX } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { Lesion } from '../pack/nerves.js'
 import type { AnyPack } from '../pack/pack.js'
-import type { Entry } from '../record/entry.js'
-import { fold, slotKey } from '../record/fold.js'
+import type { FindingEntry } from '../record/entry.js'
+import type { ExaminationRecord } from '../record/record.js'
 import { YES } from '../rules/truth.js'
 
 type Loss = 'normal' | 'lost' | 'severe'
@@ -83,13 +83,12 @@ const itemsOfLimb = oncePer((pack: AnyPack): Readonly<Record<'arm' | 'leg', read
  * Which root, plexus or nerve best explains the weak movements, numb areas and lost jerks of each limb. Weights by anatomy and consensus;
  * an explanation, not a diagnosis, and it never decides a priority. What was not examined counts neither way and is named.
  * @returns one for each limb with something abnormal; empty when nothing is
- * @example localise(view, entries)[0]?.places[0]?.name // 'L5 root'
+ * @example localise(view, recordOf(entries))[0]?.places[0]?.name // 'L5 root'
  */
-export function localise(pack: AnyPack, entries: readonly Entry[], isMet: (calc: string, side: Side) => boolean = () => false): Localisation[] {
-  const state = fold(entries)
+export function localise(pack: AnyPack, record: ExaminationRecord, isMet: (calc: string, side: Side) => boolean = () => false): Localisation[] {
   const read = (item: string, side: Side): Loss | undefined =>
-    lossOf(itemsById(pack).get(item), state.get(slotKey(item, side)), state.get(slotKey(item, side === 'right' ? 'left' : 'right'))) ??
-    countedLoss(pack, item, side, state)
+    lossOf(itemsById(pack).get(item), record.finding(item, side), record.finding(item, side === 'right' ? 'left' : 'right')) ??
+    countedLoss(pack, item, side, record)
   return (['arm', 'leg'] as const).flatMap((limb) => {
     const items = itemsOfLimb(pack)[limb]
     const lost = (side: Side): string[] => items.filter((item) => ['lost', 'severe'].includes(read(item, side) ?? ''))
@@ -98,7 +97,7 @@ export function localise(pack: AnyPack, entries: readonly Entry[], isMet: (calc:
       if (abnormal.length === 0) return []
       const other = lost(side === 'right' ? 'left' : 'right')
       const alike = abnormal.length > 1 && abnormal.length === other.length && abnormal.every((item) => other.includes(item))
-      return [locate(pack, { limb, side, items, abnormal, alike, read: (item) => read(item, side), pointed: (id) => pointsTo(pack, id, side, state, isMet) })]
+      return [locate(pack, { limb, side, items, abnormal, alike, read: (item) => read(item, side), pointed: (id) => pointsTo(pack, id, side, record, isMet) })]
     })
   })
 }
@@ -120,17 +119,13 @@ export interface NerveLevels {
  * Nerve places of a judged examination: as `localise`, with the calculated values that point to one, whether a sign of the cord is met, and
  * the patterns over both sides that the pack knows.
  */
-export function nerveLevels({ prepared, context, standing }: Judgement): NerveLevels {
+export function nerveLevels({ prepared, context, record }: Judgement): NerveLevels {
   const { pack } = prepared
   const { lesions } = pack
   const has = new Set(pack.calcs.map((calc) => calc.id))
   const isMet = (calc: string, side: Side): boolean => has.has(calc) && prepared.readyCalc(calc).truth(context, SIDE_INDEX[side]) === YES
   const isMetHere = ({ id }: { readonly id: string }): boolean => isMet(id, 'right') || isMet(id, 'left')
-  const levels = localise(
-    pack,
-    standing.filter((entry) => entry !== undefined),
-    isMet,
-  )
+  const levels = localise(pack, record, isMet)
   const patterns = pack.calcs
     .filter((calc) => lesions.patterns.includes(calc.id) && isMetHere(calc))
     .map(({ id, label, note }): NervePattern => ({ id, name: label, meaning: note ?? '' }))
@@ -231,12 +226,12 @@ function nextItem(pack: AnyPack, { items, read }: Limb, leaders: readonly Place[
 
 const nameOf = (places: readonly Place[], id: string): string => places.find((place) => place.id === id)?.name ?? id
 
-function pointsTo(pack: AnyPack, place: string, side: Side, state: ReadonlyMap<string, Entry>, isMet: (calc: string, side: Side) => boolean): number {
+function pointsTo(pack: AnyPack, place: string, side: Side, record: ExaminationRecord, isMet: (calc: string, side: Side) => boolean): number {
   const [first = '', second] = place.split('+')
   const isMeant = (to: readonly string[]): boolean => to.includes(place) || (second !== undefined && to.includes(first) && to.includes(second))
   const known = itemsById(pack)
   const says = (item: string, word: string | undefined): boolean => {
-    const entry = state.get(slotKey(item, known.get(item)?.sided === false ? 'none' : side))
+    const entry = record.finding(item, known.get(item)?.sided === false ? 'none' : side)
     return entry?.state === 'examined' && word !== undefined && [entry.value].flat().includes(word)
   }
   return pack.lesions.pointers
@@ -245,10 +240,10 @@ function pointsTo(pack: AnyPack, place: string, side: Side, state: ReadonlyMap<s
 }
 
 /** Heel raises stand for the push of the foot, which a hand cannot overcome. */
-function countedLoss(pack: AnyPack, item: string, side: Side, state: ReadonlyMap<string, Entry>): Loss | undefined {
+function countedLoss(pack: AnyPack, item: string, side: Side, record: ExaminationRecord): Loss | undefined {
   const counted = pack.lesions.readAs.find(({ as }) => as === item)
   if (!counted) return undefined
-  const entry = state.get(slotKey(counted.item, side))
+  const entry = record.finding(counted.item, side)
   if (entry?.state !== 'examined' || typeof entry.value !== 'number') return undefined
   return entry.value < counted.severe ? 'severe' : entry.value < counted.lost ? 'lost' : 'normal'
 }
@@ -257,7 +252,7 @@ function countedLoss(pack: AnyPack, item: string, side: Side, state: ReadonlyMap
  * What one entry says of the nerve: power of 4 or less, or 4+ where the other side is full; touch or a jerk that is less. A jerk that is
  * absent on both sides says nothing, a brisk one is not lost; what was stopped by pain or is not valid counts as not examined.
  */
-function lossOf(item: Item | undefined, entry: Entry | undefined, opposite: Entry | undefined): Loss | undefined {
+function lossOf(item: Item | undefined, entry: FindingEntry | undefined, opposite: FindingEntry | undefined): Loss | undefined {
   if (!item || entry?.state !== 'examined' || typeof entry.value !== 'string') return undefined
   const { value } = entry
   const rank = item.options.indexOf(value)

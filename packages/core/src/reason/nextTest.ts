@@ -2,7 +2,7 @@ import { activeHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judgement.js'
 import { SIDES, type SideIndex } from '../model/side.js'
 import { slotOf, type Slot } from '../rules/runtime.js'
-import { slotKey } from '../record/fold.js'
+import { slotKey } from '../record/record.js'
 import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
@@ -43,7 +43,8 @@ const told = ({ before, positive, afterPositive, afterNegative }: AroundTest): n
  * Tests that would tell most about the conditions with a finding for them, not done yet and not on hold; for equal priority it is these that
  * are worth the time. First what may change how soon the patient is seen, then what tells most. A test of a structure that was tested already tells less, as its finding would count less.
  */
-export function tellingTests(judged: Judgement, setting: Setting = 'primary-care'): readonly TellingTest[] {
+export function tellingTests(judged: Judgement): readonly TellingTest[] {
+  const { setting = 'primary-care' } = judged.examination
   const { prepared, sides } = judged
   const costs = costsOf(judged.pack)
   const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))

@@ -1,18 +1,23 @@
-import type { Described, EntryForm, STATES } from '@kneecap-awl/contract'
+import type { DecisionForm, EntryForm, FindingForm } from '@kneecap-awl/contract'
 import type { Side } from '../model/side.js'
-
-/**
- * `not-examined` takes an earlier entry back; it stays in the history and counts as unknown. `lifted` is said of a flag, not of a finding:
- * `item` is then the flag's id, `by` whoever lifts it, `reason` why. `released` is said of a hold in the same way: its tests may be done. `chosen` sets the priority (`item: priority`) to `value` in place of `from`.
- * `accepted` leaves the range open up to a ceiling (`item: range`), with reason and plan.
- */
-export type State = (typeof STATES)[number]
 
 export const REASONS = ['pain', 'guarding', 'not safe', 'declined', 'no equipment', 'other'] as const
 export type Reason = (typeof REASONS)[number]
 
 /** One thing recorded at one time by one person, as the contract describes it. Entries are only ever added to. */
-export type Entry = Described<typeof EntryForm>
+export type Entry = EntryForm
+
+/** What was found of an item on one side, or why it was not: `not-examined` takes an earlier one back, and counts as unknown. */
+export type FindingEntry = FindingForm
+
+/** What a clinician decides by name: lifts a flag, releases a hold, sets the priority, leaves its range open, or withdraws one of these. */
+export type Decision = DecisionForm
+
+/** An entry of one state. @example EntryOf<'lifted'> */
+export type EntryOf<S extends Entry['state']> = Extract<Entry, { readonly state: S }>
+
+/** What each entry says, before it has an id, a time and a name. */
+export type Said<E extends Entry = Entry> = E extends Entry ? Omit<E, 'id' | 'by' | 'at' | 'device' | 'deviceAt' | 'amends'> : never
 
 /** Whose joint it is about. The complaint sides are judged; the other side is the comparison. */
 export interface Complaint {

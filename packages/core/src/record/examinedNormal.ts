@@ -1,6 +1,6 @@
 import type { Finding, Item } from '../model/item.js'
 import type { Side } from '../model/side.js'
-import type { Entry } from './entry.js'
+import type { FindingEntry } from './entry.js'
 import { isGapValue } from './gaps.js'
 
 /** Who, when, and where new ids come from: the core has no clock and no randomness of its own. */
@@ -22,7 +22,7 @@ export const sidesOf = (item: Item, sides: readonly Side[] = ['left', 'right']):
 export const normalByKey = ({ normal, needs }: Item): Finding | undefined => (needs === undefined ? normal : undefined)
 
 /** The entry of an item that was examined and is normal; what needs a reading has the usual one. Undefined where nothing is normal by itself. */
-function normalEntry(item: Item, side: Side, recorder: Recorder): Entry | undefined {
+function normalEntry(item: Item, side: Side, recorder: Recorder): FindingEntry | undefined {
   if (!item.normal) return undefined
   return { id: recorder.newId(), item: item.id, side, state: 'examined', ...item.normal, by: recorder.by, at: recorder.at }
 }
@@ -36,7 +36,7 @@ export function examinedNormal(
   depths: readonly Item['depth'][],
   recorder: Recorder,
   keep: (item: Item) => boolean = () => true,
-): Entry[] {
+): FindingEntry[] {
   return items
     .filter((item) => depths.includes(item.depth) && keep(item))
     .flatMap((item) => sidesOf(item).flatMap((side) => normalEntry(item, side, recorder) ?? []))
@@ -55,7 +55,7 @@ export const hasPlainNormal = (item: Item): boolean =>
  * Whether a finding is that plain word and nothing besides: "sore but even" is nothing to worry about, but it is not "even"; and a measured
  * laxity or range is worth its number. "Not done" is never normal.
  */
-export function isPlainNormal(item: Item, { value, qualifiers = {} }: Pick<Entry, 'value' | 'qualifiers'>): boolean {
+export function isPlainNormal(item: Item, { value, qualifiers = {} }: Pick<FindingEntry, 'value' | 'qualifiers'>): boolean {
   const { normal } = item
   if (!normal || isGapValue(item, value) || !hasPlainNormal(item) || String(value) !== String(normal.value)) return false
   const usual = normal.qualifiers ?? {}

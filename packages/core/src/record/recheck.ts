@@ -1,5 +1,5 @@
-import type { Entry } from './entry.js'
-import { isLater } from './fold.js'
+import type { FindingEntry } from './entry.js'
+import { isLater } from './record.js'
 
 /** A finding recorded again within this time is a correction; after it, a check done anew. Expert. */
 export const RECHECK_MINUTES = 5
@@ -10,7 +10,7 @@ export const RECHECK_MINUTES = 5
  * @param others everything else recorded of them, in this examination or an earlier one
  * @example earlierOf(pulseAbsentAt10, [pulseNormalAt9]) // pulseNormalAt9
  */
-export function earlierOf(standing: Entry | undefined, others: readonly Entry[]): Entry | undefined {
+export function earlierOf(standing: FindingEntry | undefined, others: readonly FindingEntry[]): FindingEntry | undefined {
   if (standing?.state !== 'examined') return undefined
   const latest = Date.parse(standing.at) - RECHECK_MINUTES * 60_000
   const before = others.filter((entry) => isLater(standing, entry))
@@ -20,9 +20,9 @@ export function earlierOf(standing: Entry | undefined, others: readonly Entry[])
     .reduce(later, undefined)
 }
 
-const later = (held: Entry | undefined, entry: Entry): Entry => (held && isLater(held, entry) ? held : entry)
+const later = (held: FindingEntry | undefined, entry: FindingEntry): FindingEntry => (held && isLater(held, entry) ? held : entry)
 
-export const hoursBetween = (earlier: Entry, standing: Entry): number => minutesBetween(earlier.at, standing.at) / 60
+export const hoursBetween = (earlier: FindingEntry, standing: FindingEntry): number => minutesBetween(earlier.at, standing.at) / 60
 
 /** From one ISO 8601 time to another. */
 export const minutesBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 60_000

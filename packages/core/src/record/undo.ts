@@ -1,6 +1,6 @@
-import { isDecided } from './decisions.js'
-import type { Entry } from './entry.js'
-import { fold, slotKey } from './fold.js'
+import { isDecision, isFinding, subjectOf } from './decisions.js'
+import type { Decision, Entry, EntryOf, FindingEntry, Said } from './entry.js'
+import { recordOf, slotKey } from './record.js'
 
 /** Who undoes: on which device, in which name, and since when this sitting lasts (ISO 8601). */
 export interface Undoer {
@@ -8,10 +8,6 @@ export interface Undoer {
   readonly device: string
   readonly since: string
 }
-
-/** What an entry that takes another back says, before it has an id and a time. */
-export type TakingBack = Pick<Entry, 'item' | 'side' | 'state'> &
-  Partial<Omit<Entry, 'id' | 'by' | 'at' | 'device' | 'deviceAt'>> & { readonly undoes: readonly string[] }
 
 const recordedAt = (entry: Entry): string => entry.deviceAt ?? entry.at
 
@@ -30,35 +26,41 @@ export function lastBatch(entries: readonly Entry[], { by, device, since }: Undo
   return mine.filter((entry) => Date.parse(recordedAt(entry)) === last)
 }
 
-/** What an entry says of its item and side, to be said once more by a new one. @example saidAgain(absentPulse) // { item: …, side: 'right', state: 'examined', value: 'absent' } */
-export const saidAgain = ({
-  item,
-  side,
-  state,
-  value,
-  qualifiers,
-  reason,
-}: Entry): Pick<Entry, 'item' | 'side' | 'state' | 'value' | 'qualifiers' | 'reason'> => ({
-  item,
-  side,
-  state,
-  ...(value === undefined ? {} : { value }),
-  ...(qualifiers ? { qualifiers } : {}),
-  ...(reason === undefined ? {} : { reason }),
-})
+/** What a finding says of its item and side, to be said once more by a new one. @example saidAgain(absentPulse) // { item: …, side: 'right', state: 'examined', value: 'absent' } */
+export function saidAgain(entry: FindingEntry): Said<FindingEntry> {
+  const { item, side, value, qualifiers, reason } = entry
+  const said = { item, side, ...(value === undefined ? {} : { value }), ...(qualifiers ? { qualifiers } : {}) }
+  return entry.state === 'could-not'
+    ? { ...said, state: entry.state, reason: entry.reason }
+    : { ...said, state: entry.state, ...(reason === undefined ? {} : { reason }) }
+}
 
 /**
  * What takes a batch back: what stood before stands again, by a new entry; nothing is erased. Nothing is decided by an undo: a decision is
  * taken back, never made again.
  */
-export function takingBack(entries: readonly Entry[], batch: readonly Entry[]): readonly TakingBack[] {
+export function takingBack(entries: readonly Entry[], batch: readonly Entry[]): readonly Said[] {
   const ids = new Set(batch.map((entry) => entry.id))
   const gone = new Set(entries.flatMap((entry) => entry.undoes ?? []))
-  const before = fold(entries.filter((entry) => !ids.has(entry.id) && !gone.has(entry.id) && entry.undoes === undefined))
-  return batch.map(({ id, item, side }) => {
-    const stood = before.get(slotKey(item, side))
-    if (!stood || isDecided(stood.state)) return { item, side, state: 'not-examined', undoes: [id] }
+  const before = recordOf(entries).without((entry) => ids.has(entry.id) || gone.has(entry.id) || entry.undoes !== undefined)
+  return batch.map((entry): Said => {
+    const undoes = [entry.id]
+    if (isDecision(entry)) return { ...withdrawal(entry), undoes }
+    const { about, side } = subjectOf(entry)
+    const stood = before.slots.get(slotKey(about, side))?.standing
+    if (!stood || !isFinding(stood)) return { item: entry.item, side, state: 'not-examined', undoes }
     const { override, settles } = stood
-    return { ...saidAgain(stood), undoes: [id], ...(override ? { override } : {}), ...(settles ? { settles } : {}) }
+    return { ...saidAgain(stood), undoes, ...(override ? { override } : {}), ...(settles ? { settles } : {}) }
   })
+}
+
+/** What takes a decision back. @example withdrawal(lifted) // { state: 'withdrawn', decision: 'lifted', of: 'knee.septic', side: 'right' } */
+function withdrawal(decision: Decision): Said<EntryOf<'withdrawn'>> {
+  if (decision.state === 'withdrawn') {
+    const { decision: what, of, side } = decision
+    return { state: 'withdrawn', decision: what, ...(of === undefined ? {} : { of }), ...(side === undefined ? {} : { side }) }
+  }
+  if (decision.state === 'chosen' || decision.state === 'accepted') return { state: 'withdrawn', decision: decision.state }
+  const { about: of, side } = subjectOf(decision)
+  return { state: 'withdrawn', decision: decision.state, of, side }
 }

@@ -2,23 +2,23 @@ import { NORMAL, type Item } from '../model/item.js'
 import { type RegionPack } from '../pack/pack.js'
 import { type Side } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { Entry } from '../record/entry.js'
+import type { FindingEntry } from '../record/entry.js'
 import { findingWords, sideWord } from './words.js'
 
 /** What is recorded of one item, the sore side first. */
 export interface ItemFindings {
   readonly item: Item
-  readonly entries: readonly Entry[]
+  readonly entries: readonly FindingEntry[]
 }
 
 /**
  * Entries item by item, in the order of the pack.
  * @param sides those of the complaint: the first of them comes first
  */
-export function byItem(pack: RegionPack, entries: readonly Entry[], sides: readonly Side[]): readonly ItemFindings[] {
-  const found = new Map<string, Entry[]>()
+export function byItem(pack: RegionPack, entries: readonly FindingEntry[], sides: readonly Side[]): readonly ItemFindings[] {
+  const found = new Map<string, FindingEntry[]>()
   for (const entry of entries) found.set(entry.item, [...(found.get(entry.item) ?? []), entry])
-  const rank = ({ side }: Entry): number => (side === sides[0] ? 0 : side === 'right' ? 1 : 2)
+  const rank = ({ side }: FindingEntry): number => (side === sides[0] ? 0 : side === 'right' ? 1 : 2)
   return [...itemsById(pack).values()].flatMap((item) => {
     const own = found.get(item.id)
     return own ? [{ item, entries: own.sort((a, b) => rank(a) - rank(b)) }] : []
@@ -26,7 +26,7 @@ export function byItem(pack: RegionPack, entries: readonly Entry[], sides: reado
 }
 
 /** Whether a range was found full on both sides, which also says that they are equal. */
-const isFullAndEqual = (item: Item, entries: readonly Pick<Entry, 'value'>[]): boolean =>
+const isFullAndEqual = (item: Item, entries: readonly Pick<FindingEntry, 'value'>[]): boolean =>
   item.normalSpan?.says === 'full' && entries.length > 1 && entries.every(({ value }) => value === NORMAL)
 
 /** One line for an item with both sides. @example "Lachman: right 8 mm, end point soft; left 2 mm, end point firm" */

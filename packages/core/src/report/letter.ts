@@ -9,10 +9,8 @@ import { type Judgement } from '../judge/judgement.js'
 import { openItems } from '../judge/openItems.js'
 import { endedFlags } from '../judge/pastFlags.js'
 import { priorityOf, raisedTo } from '../judge/priorityOf.js'
-import { standingRecord } from '../judge/standingRecord.js'
-import { isDecision } from '../pack/checkDecision.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { Complaint, Entry, Examination } from '../record/entry.js'
+import type { Complaint, Examination, FindingEntry } from '../record/entry.js'
 import { isGapEntry } from '../record/gaps.js'
 import { isolated, plainText } from '../model/plainText.js'
 import { byItem, itemLine } from './itemLines.js'
@@ -53,7 +51,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const [raised] = raisedTo(pack, priorityOf(judged))
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
-  const entries = [...standingRecord(judged).values()].filter((entry) => entry.state !== 'not-examined' && !isDecision(pack, entry))
+  const entries = judged.record.findings
   const wanted = wantedBy(destination, pack, entries, examination.complaint.sides, about.zone)
   const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
   return {
@@ -131,7 +129,7 @@ function priorityText(judged: Judgement, zone: string | undefined): string {
 }
 
 /** What is abnormal or could not be had on the sore side, and what measures otherwise there than on the other: each with both sides. */
-function foundText(pack: RegionPack, complaint: Complaint, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string }[] {
+function foundText(pack: RegionPack, complaint: Complaint, entries: readonly FindingEntry[], zone: string | undefined): { heading: string; text: string }[] {
   const isHere = onSoreSide(pack, complaint)
   const told = byItem(pack, entries, complaint.sides).filter(({ item, entries: own }) => {
     if (item.depth === 'card') return false
@@ -145,7 +143,7 @@ function foundText(pack: RegionPack, complaint: Complaint, entries: readonly Ent
 }
 
 /** Investigations that were recorded as not done: the receiver neither waits for them nor takes them for normal. */
-function notDoneText(pack: RegionPack, entries: readonly Entry[]): { heading: string; text: string }[] {
+function notDoneText(pack: RegionPack, entries: readonly FindingEntry[]): { heading: string; text: string }[] {
   const items = itemsById(pack)
   const names = entries.flatMap((entry) => {
     const item = items.get(entry.item)
@@ -155,7 +153,7 @@ function notDoneText(pack: RegionPack, entries: readonly Entry[]): { heading: st
 }
 
 /** Whether an entry is of a side that is judged, or of none. */
-function onSoreSide(pack: RegionPack, complaint: Complaint): (entry: Entry) => boolean {
+function onSoreSide(pack: RegionPack, complaint: Complaint): (entry: FindingEntry) => boolean {
   const sides = judgedSides(pack, complaint)
   return ({ side }) => side === 'none' || sides.includes(side)
 }
@@ -163,12 +161,17 @@ function onSoreSide(pack: RegionPack, complaint: Complaint): (entry: Entry) => b
 const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || item?.stage === 'vascular'
 
 /** Pulse, power and feeling of the sore side with the time of each check: first what is not normal or was measured, then what is normal by name. */
-function checksText(pack: RegionPack, { complaint }: Examination, entries: readonly Entry[], zone: string | undefined): { heading: string; text: string } {
+function checksText(
+  pack: RegionPack,
+  { complaint }: Examination,
+  entries: readonly FindingEntry[],
+  zone: string | undefined,
+): { heading: string; text: string } {
   const items = itemsById(pack)
   const isHere = onSoreSide(pack, complaint)
-  const isFound = (entry: Entry): boolean => entry.state === 'examined' && !isGapEntry(items.get(entry.item), entry)
+  const isFound = (entry: FindingEntry): boolean => entry.state === 'examined' && !isGapEntry(items.get(entry.item), entry)
   const checks = entries.filter((entry) => isFound(entry) && isCheck(items.get(entry.item)) && isHere(entry))
-  const byTime = new Map<string, Entry[]>()
+  const byTime = new Map<string, FindingEntry[]>()
   const inOrder = byItem(pack, checks, complaint.sides).flatMap((one) => one.entries)
   for (const entry of inOrder.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
     const time = dayAndTime(entry.at, zone)
@@ -188,8 +191,8 @@ function checksText(pack: RegionPack, { complaint }: Examination, entries: reado
 /** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */
 function backgroundText(
   pack: RegionPack,
-  entries: readonly Entry[],
-  elsewhere: readonly Entry[],
+  entries: readonly FindingEntry[],
+  elsewhere: readonly FindingEntry[],
   zone: string | undefined,
 ): { heading: string; text: string }[] {
   const items = itemsById(pack)
@@ -210,19 +213,19 @@ function backgroundText(
 }
 
 /** A fact of the patient card that is not the ordinary answer, or a time: when it began, last dose, last meal. Age and sex stand elsewhere. */
-const isBackground = (pack: RegionPack, item: Item, entry: Entry): boolean =>
+const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry): boolean =>
   item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(
   destination: Destination | undefined,
   pack: RegionPack,
-  entries: readonly Entry[],
+  entries: readonly FindingEntry[],
   sides: readonly Side[],
   zone: string | undefined,
-): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly Entry[] } {
+): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly FindingEntry[] } {
   const items = itemsById(pack)
-  const recorded = (wish: string): Entry[] => entries.filter((entry) => isWished(entry.item, wish) && !isGapEntry(items.get(entry.item), entry))
+  const recorded = (wish: string): FindingEntry[] => entries.filter((entry) => isWished(entry.item, wish) && !isGapEntry(items.get(entry.item), entry))
   const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
   const told = wishes.flatMap((wish) => wish.entries)
   const held = byItem(pack, [...new Set(told)], sides).map((one) => itemLine(pack, one, zone))

@@ -1,12 +1,11 @@
 import type { Judgement } from '../judge/judgement.js'
-import { standingRecord } from '../judge/standingRecord.js'
 import type { Item, Stage } from '../model/item.js'
 import type { Side } from '../model/side.js'
 import { SIDE_INDEX, SIDES } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { RegionPack } from '../pack/pack.js'
 import { hasSides } from '../pack/view.js'
-import type { Entry } from '../record/entry.js'
+import type { FindingEntry } from '../record/entry.js'
 import { isPlainNormal } from '../record/examinedNormal.js'
 import { type Compiled } from '../rules/runtime.js'
 import { YES } from '../rules/truth.js'
@@ -31,8 +30,7 @@ export class NoteFindings {
     private readonly zone: string | undefined,
   ) {
     this.pack = judged.pack
-    const entries = [...standingRecord(judged).values()].filter((entry) => entry.state !== 'not-examined')
-    this.findings = byItem(this.pack, entries, judged.examination.complaint.sides)
+    this.findings = byItem(this.pack, judged.record.findings, judged.examination.complaint.sides)
     this.normal = new Map(
       this.findings.map(({ item, entries: own }) => [item.id, new Set(own.filter((entry) => !saysMore(item, entry)).map((entry) => entry.side))]),
     )
@@ -89,7 +87,7 @@ export class NoteFindings {
 }
 
 /** Whether an entry says more than that it was examined and is normal. */
-const saysMore = (item: Item, entry: Entry): boolean => entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
+const saysMore = (item: Item, entry: FindingEntry): boolean => entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
 
 /** @example spoken(['right', 'left']) // "Both sides: " */
 const spoken = (sides: readonly Side[]): string => {

@@ -1,8 +1,8 @@
 import type { Pathway } from '../pack/pack.js'
 import type { Judgement } from '../judge/judgement.js'
 import type { Verdict } from '../judge/verdict.js'
-import type { Entry, Examination } from '../record/entry.js'
-import { fold } from '../record/fold.js'
+import type { Examination, FindingEntry } from '../record/entry.js'
+import type { ExaminationRecord } from '../record/record.js'
 
 export interface PathwayStep extends Pick<Pathway, 'id' | 'title' | 'first' | 'then' | 'review'> {
   /** What stands in for it in pregnancy, when the patient is or may be pregnant. */
@@ -18,13 +18,12 @@ const HOUR = 3_600_000
  * in the order of the flags.
  */
 export function pathwaysOf(
-  { pack, examination, verdict }: Pick<Judgement, 'pack' | 'examination' | 'verdict'>,
+  { pack, examination, record, verdict }: Pick<Judgement, 'pack' | 'examination' | 'record' | 'verdict'>,
   flags: Verdict['flags'] = verdict.flags,
 ): readonly PathwayStep[] {
-  const entries = [...fold(examination.entries).values()]
   const found = new Map<string, PathwayStep>()
   const { item = '', values = [] } = pack.mayBePregnant ?? {}
-  const mayBePregnant = values.includes(String(valueOf(entries, item)))
+  const mayBePregnant = values.includes(String(valueOf(record, item)))
   for (const { concept } of flags) {
     for (const way of pack.pathways) {
       if (found.has(way.id) || !way.concepts.includes(concept)) continue
@@ -36,16 +35,16 @@ export function pathwaysOf(
         ...(then === undefined ? {} : { then }),
         ...(review === undefined ? {} : { review }),
         ...(pregnant !== undefined && mayBePregnant ? { pregnant } : {}),
-        ...(clock ? { clock: { title: clock.title, ...until(clock, examination, entries) } } : {}),
+        ...(clock ? { clock: { title: clock.title, ...until(clock, examination, record) } } : {}),
       })
     }
   }
   return [...found.values()]
 }
 
-function until(clock: NonNullable<Pathway['clock']>, examination: Examination, entries: readonly Entry[]): { until?: string } {
+function until(clock: NonNullable<Pathway['clock']>, examination: Examination, record: ExaminationRecord): { until?: string } {
   const told = (id: string): string | undefined => {
-    const value = valueOf(entries, id)
+    const value = valueOf(record, id)
     return typeof value === 'string' && !Number.isNaN(Date.parse(value)) ? value : undefined
   }
   const start =
@@ -53,4 +52,5 @@ function until(clock: NonNullable<Pathway['clock']>, examination: Examination, e
   return start === undefined ? {} : { until: new Date(Date.parse(start) + clock.hours * HOUR).toISOString() }
 }
 
-const valueOf = (entries: readonly Entry[], id: string): Entry['value'] => entries.find((entry) => entry.item === id && entry.state === 'examined')?.value
+const valueOf = ({ findings }: ExaminationRecord, id: string): FindingEntry['value'] =>
+  findings.find((entry) => entry.item === id && entry.state === 'examined')?.value

@@ -42,6 +42,6 @@ export function publicVerdict(judged: Judgement): object {
     open: openItems(judged),
     counsels: counselsOf(judged),
     measures: calcVerdicts(judged),
-    conditions: conditionRanges(judged, examination.setting),
+    conditions: conditionRanges(judged),
   }
 }

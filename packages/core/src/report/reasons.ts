@@ -9,12 +9,12 @@ import type { Priority } from '../judge/priorityOf.js'
 import { findingsOf } from '../rules/proof.js'
 import { type ProofFinding } from '../rules/proofNode.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { Entry } from '../record/entry.js'
+import type { FindingEntry } from '../record/entry.js'
 import { dayAndTime } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, sideWord, tierName } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
-export function asEntry(finding: ProofFinding): Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
+export function asEntry(finding: ProofFinding): Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
   const { item, value, qualifiers, reason } = finding
   const state = finding.state === 'derived' || finding.state === 'not-indicated' ? 'examined' : finding.state
   const plain = typeof value === 'object' && 'low' in value ? undefined : value
@@ -55,16 +55,16 @@ export function beforeWords(pack: RegionPack, { item, before }: Pick<ProofFindin
  */
 export const disagreementLines = ({ pack, disagreements }: Pick<Judgement, 'pack' | 'disagreements'>, zone?: string): string[] =>
   disagreements.map(({ stands, other }) => {
-    const by = (entry: Entry): string => `(${entry.by}, ${dayAndTime(entry.at, zone)})`
+    const by = (entry: FindingEntry): string => `(${entry.by}, ${dayAndTime(entry.at, zone)})`
     return `${entryLine(pack, stands, zone)} ${by(stands)} or ${findingWords(pack, other, zone)} ${by(other)}: the first, as the more urgent, stands until a clinician decides`
   })
 
 /** Holds that a clinician released, with the reason. */
-export const holdLines = (judged: Pick<Judgement, 'verdict' | 'decisions'>, zone?: string): string[] =>
+export const holdLines = (judged: Pick<Judgement, 'verdict' | 'record'>, zone?: string): string[] =>
   judged.verdict.holds.flatMap((hold) => {
     const release = releaseOf(hold, judged)
     const side = sideWord(hold.side)
-    return release ? [`${hold.title}${side === '' ? '' : `, ${side}`}: released ${dayAndTime(release.at, zone)} by ${release.by}: ${release.reason ?? ''}`] : []
+    return release ? [`${hold.title}${side === '' ? '' : `, ${side}`}: released ${dayAndTime(release.at, zone)} by ${release.by}: ${release.reason}`] : []
   })
 
 /**
@@ -83,7 +83,7 @@ export const earlierLines = (pack: RegionPack, earlier: readonly EarlierFlag[], 
 
 function liftWords({ lifted, isHeld }: EarlierFlag, tier: string, zone: string | undefined): string {
   if (isHeld) return `. Found otherwise since, and not lifted: stays ${tier}`
-  return lifted ? `. Lifted ${dayAndTime(lifted.at, zone)} by ${lifted.by}: ${lifted.reason ?? ''}` : ''
+  return lifted ? `. Lifted ${dayAndTime(lifted.at, zone)} by ${lifted.by}: ${lifted.reason}` : ''
 }
 
 /**
@@ -102,14 +102,11 @@ export function setWords(pack: RegionPack, { set, computed }: Priority, zone?: s
  * Who left the range open, why and with what plan; undefined when nobody did or nothing is open any more.
  * @example "Left open up to Now by Dr Brannock, Tue 10 Mar 2026, 10:30 UTC: would not lie down. Plan: again at noon, with her daughter"
  */
-export function acceptedWords(
-  { pack, verdict, decisions: { acceptance } }: Pick<Judgement, 'pack' | 'verdict' | 'decisions'>,
-  zone?: string,
-): string | undefined {
+export function acceptedWords({ pack, verdict, record }: Pick<Judgement, 'pack' | 'verdict' | 'record'>, zone?: string): string | undefined {
+  const { acceptance } = record.decisions
   if (!acceptance || verdict.floor === verdict.ceiling) return undefined
-  const { ceiling, plan } = acceptance.qualifiers ?? {}
-  const name = tierName(pack, String(ceiling))
-  return `Left open up to ${name} by ${acceptance.by}, ${dayAndTime(acceptance.at, zone)}: ${acceptance.reason ?? ''}. Plan: ${String(plan)}`
+  const { ceiling, plan, by, at, reason } = acceptance
+  return `Left open up to ${tierName(pack, ceiling)} by ${by}, ${dayAndTime(at, zone)}: ${reason}. Plan: ${plan}`
 }
 
 const spanOf = (hours: number): string =>

@@ -1,12 +1,12 @@
 import { NORMAL, type Item, type Scalar } from '../model/item.js'
 import { type RegionPack } from '../pack/pack.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { Entry } from '../record/entry.js'
+import type { FindingEntry } from '../record/entry.js'
 import { isGapEntry } from '../record/gaps.js'
 import { dayAndTime, dayOnly } from './times.js'
 
 /** What was recorded, as a physician would write it: the value with its unit, then what qualifies it. A moment is told in the time zone that is given. */
-export function findingWords(pack: RegionPack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>, zone?: string): string {
+export function findingWords(pack: RegionPack, entry: Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'>, zone?: string): string {
   const item = itemsById(pack).get(entry.item)
   if (entry.state === 'could-not') return `could not be done (${entry.reason ?? 'no reason given'})`
   if (entry.state === 'not-valid') return `not valid (${entry.reason ?? 'technique lost'})`
@@ -17,7 +17,7 @@ export function findingWords(pack: RegionPack, entry: Pick<Entry, 'item' | 'stat
   return parts.join(', ')
 }
 
-function valueWords(pack: RegionPack, item: Item, value: Entry['value']): string {
+function valueWords(pack: RegionPack, item: Item, value: FindingEntry['value']): string {
   if (value === undefined) return ''
   if (value === NORMAL && item.normalSpan) return normalWords(item, item.normalSpan.says)
   if (Array.isArray(value)) return value.join(', ')
@@ -77,7 +77,7 @@ export const complaintWords = ({ region, sides }: { readonly region: string; rea
 /** @example entryLine(pack, entry) // "Lachman right: 8 mm, end point soft" */
 export function entryLine(
   pack: RegionPack,
-  entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> & { readonly side: string },
+  entry: Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> & { readonly side: string },
   zone?: string,
 ): string {
   const side = sideWord(entry.side)
@@ -85,7 +85,7 @@ export function entryLine(
 }
 
 /** Whether a recorded finding is outside what is normal for the item. Numbers are judged by rules, not here. */
-export function isAbnormalEntry(pack: RegionPack, entry: Pick<Entry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
+export function isAbnormalEntry(pack: RegionPack, entry: Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers'>): boolean {
   const item = itemsById(pack).get(entry.item)
   if (!item || entry.state !== 'examined' || isGapEntry(item, entry)) return false
   if (Array.isArray(entry.value)) return entry.value.some((word) => !item.calm.includes(String(word)))
@@ -94,7 +94,7 @@ export function isAbnormalEntry(pack: RegionPack, entry: Pick<Entry, 'item' | 's
 }
 
 /** A qualifier that differs from the item's normal one: a soft end point, a gap. */
-function oddQualifier(item: Item, entry: Pick<Entry, 'qualifiers'>): boolean {
+function oddQualifier(item: Item, entry: Pick<FindingEntry, 'qualifiers'>): boolean {
   return Object.entries(entry.qualifiers ?? {}).some(([name, value]) => {
     const normal = item.normal?.qualifiers?.[name]
     return normal !== undefined && typeof normal === 'string' && normal !== String(value) && item.qualifiers[name]?.kind === 'choice' && name !== 'method'
@@ -102,7 +102,7 @@ function oddQualifier(item: Item, entry: Pick<Entry, 'qualifiers'>): boolean {
 }
 
 /** Whether a number was read, which says something whatever it is. */
-export const isMeasured = (pack: RegionPack, entry: Pick<Entry, 'item' | 'value'>): boolean => {
+export const isMeasured = (pack: RegionPack, entry: Pick<FindingEntry, 'item' | 'value'>): boolean => {
   const item = itemsById(pack).get(entry.item)
   return item !== undefined && item.options.length === 0 && item.kind !== 'laxity' && entry.value !== NORMAL
 }

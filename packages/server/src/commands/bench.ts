@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
 import { CORE_SCHEMA, load } from 'js-yaml'
-import { compilePack, counterfactuals, fold, judge, judgement, publicVerdict, rejudge, viewOf, type Examination, type Pack } from '@kneecap-awl/core'
+import { compilePack, counterfactuals, isFinding, judge, judgement, publicVerdict, rejudge, viewOf, type Examination, type Pack } from '@kneecap-awl/core'
 import { peerOf } from '../bench/peer.js'
 import { median, medianOf } from '../bench/timing.js'
 import { v7 as uuid7 } from 'uuid'
@@ -75,15 +75,17 @@ say(`  both meet ${ours.filter((id) => met.has(id)).length} of the ${ours.length
 /** The record grows by one entry, as it does with each key in the workspace. */
 function againTime(examination: Examination): number {
   const first = judgement(pack, examination)
-  const [entry] = examination.entries.filter((one) => one.item === 'knee.feel.medial-joint-line' && one.side === 'right')
+  const [entry] = examination.entries.filter(isFinding).filter((one) => one.item === 'knee.feel.medial-joint-line' && one.side === 'right')
   if (!entry) throw new Error('the examination has no medial joint line')
   let tick = 0
-  return median(400, () => rejudge(first, { ...entry, id: uuid7(), value: String(tick++ % 4), at: new Date(at.getTime() + tick).toISOString() }))
+  return median(400, () =>
+    rejudge(first, { ...entry, state: 'examined', id: uuid7(), value: String(tick++ % 4), at: new Date(at.getTime() + tick).toISOString() }),
+  )
 }
 
 function publicAndCounterfactuals(examination: Examination): unknown {
   const one = judgement(pack, examination)
-  return [publicVerdict(one), counterfactuals(one), fold(examination.entries)]
+  return [publicVerdict(one), counterfactuals(one), one.record.findings]
 }
 
 async function perSecond(of: Pack): Promise<number> {

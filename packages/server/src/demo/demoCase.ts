@@ -1,7 +1,7 @@
-import type { Entry, Side } from '@kneecap-awl/core'
+import type { FindingEntry, Side } from '@kneecap-awl/core'
 import type { PEOPLE } from './people.js'
 
-export type Finding = Partial<Pick<Entry, 'value' | 'qualifiers' | 'state' | 'reason'>> & {
+export type Finding = Partial<Pick<FindingEntry, 'value' | 'qualifiers'>> & {
   readonly item: string
   readonly side?: Side
   /** Found not at the start but so many minutes later: a check done anew. */

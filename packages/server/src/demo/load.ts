@@ -1,6 +1,6 @@
 import { hash } from '@node-rs/argon2'
 import pg from 'pg'
-import { examinedNormal, itemsById, judgement, RANGE, rangeToAccept, sidesOf, viewOf, type Entry, type Item, type Pack } from '@kneecap-awl/core'
+import { examinedNormal, itemsById, judgement, rangeToAccept, sidesOf, viewOf, type Entry, type Item, type Pack } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
 import { addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
@@ -120,11 +120,10 @@ function acceptanceOf(pack: Pack, one: DemoCase, entries: readonly Entry[], star
   return [
     {
       id: uuid7(),
-      item: RANGE,
-      side: 'none',
       state: 'accepted',
+      ceiling,
       reason: 'Too sore for more today.',
-      qualifiers: { ceiling, plan: 'Examined again tomorrow at ten, sooner if worse.' },
+      plan: 'Examined again tomorrow at ten, sooner if worse.',
       by,
       at: new Date(startedAt.getTime() + 13 * 60_000).toISOString(),
     },
@@ -196,7 +195,7 @@ export function caseEntries(pack: Pack, one: DemoCase, startedAt: Date, by: stri
             id: uuid7({ msecs: startedAt.getTime() }),
             item: item.id,
             side,
-            state: finding.state ?? ('examined' as const),
+            state: 'examined' as const,
             ...(finding.value === undefined ? {} : { value: finding.value }),
             ...(finding.qualifiers ? { qualifiers: finding.qualifiers } : {}),
             by,

@@ -1,4 +1,16 @@
-import { checkEntries, hasLetters, isDecided, isReason, isSameEntry, LEAST_WORDS, plainEntry, type Entry, type Fault, type Pack } from '@kneecap-awl/core'
+import {
+  checkEntries,
+  hasLetters,
+  isDecision,
+  isReason,
+  isSameEntry,
+  LEAST_WORDS,
+  plainEntry,
+  subjectOf,
+  type Entry,
+  type Fault,
+  type Pack,
+} from '@kneecap-awl/core'
 import type { Outcome } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
 import { badInput, HttpProblem } from '../http/problem.js'
@@ -74,7 +86,7 @@ export async function keepEntries(db: Db, pack: Pack, examination: string, entri
 
 /** Of a record from elsewhere: what its reader may take over, and decisions in the name of others, which nobody here has made. */
 export function ownDecisions(entries: readonly Entry[], name: string): { readonly own: readonly Entry[]; readonly ofOthers: readonly Entry[] } {
-  const isOthers = ({ state, by }: Entry): boolean => isDecided(state) && by !== name
+  const isOthers = (entry: Entry): boolean => isDecision(entry) && entry.by !== name
   return { own: entries.filter((entry) => !isOthers(entry)), ofOthers: entries.filter(isOthers) }
 }
 
@@ -97,11 +109,14 @@ function timeFaults({ at }: Entry, path: string, startedAt: string, receivedAt: 
 }
 
 /** Decisions are the signed-in clinician's own; an amendment says why in words; who recorded it has a name. */
-const personFaults = ({ state, by, amends }: Entry, path: string, name: string): Fault[] => [
-  ...(isDecided(state) && by !== name ? [{ path: `${path}/by`, reason: `"${by}" is not signed in`, expected: `${name}, who is` }] : []),
-  ...(hasLetters(by) ? [] : [{ path: `${path}/by`, reason: 'is nobody', expected: 'a name with letters' }]),
-  ...(amends !== undefined && !isReason(amends) ? [{ path: `${path}/amends`, reason: 'says no reason', expected: LEAST_WORDS }] : []),
-]
+function personFaults(entry: Entry, path: string, name: string): Fault[] {
+  const { by, amends } = entry
+  return [
+    ...(isDecision(entry) && by !== name ? [{ path: `${path}/by`, reason: `"${by}" is not signed in`, expected: `${name}, who is` }] : []),
+    ...(hasLetters(by) ? [] : [{ path: `${path}/by`, reason: 'is nobody', expected: 'a name with letters' }]),
+    ...(amends !== undefined && !isReason(amends) ? [{ path: `${path}/amends`, reason: 'says no reason', expected: LEAST_WORDS }] : []),
+  ]
+}
 
 /** Of two entries of one item and side that bear the same time the one that was received later stands: its time is moved on by a millisecond. */
 async function inOrderOfReceipt(db: Db, examination: string, entries: readonly Entry[]): Promise<readonly Entry[]> {
@@ -109,10 +124,11 @@ async function inOrderOfReceipt(db: Db, examination: string, entries: readonly E
   const taken = await timesOf(
     db,
     examination,
-    entries.map((entry) => entry.item),
+    entries.map((entry) => subjectOf(entry).about),
   )
   return entries.map((entry) => {
-    const slot = (at: number): string => `${entry.item}|${entry.side}|${at}`
+    const { about, side } = subjectOf(entry)
+    const slot = (at: number): string => `${about}|${side}|${at}`
     let at = Date.parse(entry.at)
     while (taken.has(slot(at))) at++
     taken.add(slot(at))

@@ -1,5 +1,5 @@
 import type { DeskPage, ExaminationDetail, ExaminationSummary } from '@kneecap-awl/contract'
-import type { Entry } from '@kneecap-awl/core'
+import { entriesOfToday, subjectOf, type Entry } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
 export type ExaminationRow = ExaminationSummary
@@ -97,7 +97,7 @@ export async function addExamination(db: Db, e: NewExamination): Promise<void> {
 
 export async function entriesOf(db: Db, examination: string): Promise<Entry[]> {
   const { rows } = await db.query<{ body: Entry }>('select body from entry where examination_id = $1 order by at, id', [examination])
-  return rows.map((row) => row.body)
+  return entriesOfToday(rows.map((row) => row.body))
 }
 
 export async function entriesOfAll(db: Db, examinations: readonly string[]): Promise<ReadonlyMap<string, Entry[]>> {
@@ -105,7 +105,7 @@ export async function entriesOfAll(db: Db, examinations: readonly string[]): Pro
     'select examination_id as examination, jsonb_agg(body order by at, id) as entries from entry where examination_id = any($1) group by examination_id',
     [examinations],
   )
-  return new Map(rows.map((row) => [row.examination, row.entries]))
+  return new Map(rows.map((row) => [row.examination, entriesOfToday(row.entries)]))
 }
 
 /**
@@ -115,12 +115,12 @@ export async function entriesOfAll(db: Db, examinations: readonly string[]): Pro
 export async function earlierEntriesOf(db: Db, examinations: readonly string[]): Promise<ReadonlyMap<string, Entry[]>> {
   const { rows } = await db.query<{ examination: string; entries: Entry[] | null }>(
     `select examination, jsonb_agg(body) filter (where body ->> 'state' = 'examined') as entries from (
-       select distinct on (now.id, entry.item, entry.side) now.id as examination, entry.body
+       select distinct on (now.id, entry.about, entry.side) now.id as examination, entry.body
        from examination now
        join examination past on past.patient_id = now.patient_id and past.region = now.region and past.signed_at < now.started_at
        join entry on entry.examination_id = past.id and entry.received_at < now.started_at
        where now.id = any($1)
-       order by now.id, entry.item, entry.side, entry.at desc, entry.id desc
+       order by now.id, entry.about, entry.side, entry.at desc, entry.id desc
      ) last group by examination`,
     [examinations],
   )
@@ -133,25 +133,25 @@ export async function entriesById(db: Db, ids: readonly string[]): Promise<Reado
     'select id, examination_id as examination, body as entry from entry where id = any($1)',
     [ids],
   )
-  return new Map(rows.map(({ id, examination, entry }) => [id, { examination, entry }]))
+  return new Map(rows.flatMap(({ id, examination, entry }) => entriesOfToday([entry]).map((one) => [id, { examination, entry: one }] as const)))
 }
 
-/** The times, in milliseconds, that entries of these items bear already: "item|side|time". */
-export async function timesOf(db: Db, examination: string, items: readonly string[]): Promise<Set<string>> {
-  const { rows } = await db.query<{ item: string; side: string; at: Date }>('select item, side, at from entry where examination_id = $1 and item = any($2)', [
-    examination,
-    items,
-  ])
-  return new Set(rows.map(({ item, side, at }) => `${item}|${side}|${at.getTime()}`))
+/** The times, in milliseconds, that entries of the same subjects bear already: "about|side|time". */
+export async function timesOf(db: Db, examination: string, about: readonly string[]): Promise<Set<string>> {
+  const { rows } = await db.query<{ about: string; side: string; at: Date }>(
+    'select about, side, at from entry where examination_id = $1 and about = any($2)',
+    [examination, about],
+  )
+  return new Set(rows.map(({ about: of, side, at }) => `${of}|${side}|${at.getTime()}`))
 }
 
 /** Adds entries; one that is already stored is left as it is. @returns the ids of those that were new */
 export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<ReadonlySet<string>> {
   const { rows } = await db.query<{ id: string }>(
-    `insert into entry (id, examination_id, site_id, item, side, body, at)
-     select (e ->> 'id')::uuid, $1, $2, e ->> 'item', e ->> 'side', e, (e ->> 'at')::timestamptz from jsonb_array_elements($3::jsonb) e
+    `insert into entry (id, examination_id, site_id, about, side, body, at)
+     select (e -> 'body' ->> 'id')::uuid, $1, $2, e ->> 'about', e ->> 'side', e -> 'body', (e -> 'body' ->> 'at')::timestamptz from jsonb_array_elements($3::jsonb) e
      on conflict (id) do nothing returning id`,
-    [examination, site, JSON.stringify(entries)],
+    [examination, site, JSON.stringify(entries.map((body) => ({ body, ...subjectOf(body) })))],
   )
   return new Set(rows.map((row) => row.id))
 }

@@ -1,6 +1,6 @@
 import { examinations as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
-import { examinationFile } from '@kneecap-awl/core'
+import { examinationFile, subjectOf } from '@kneecap-awl/core'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { serve } from '../http/serve.js'
@@ -110,7 +110,15 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       asSite(app.pool, account.site, async (db) => {
         const { id, notTaken } = await readBack(db, app.shelf.current, body, account)
         await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
-        return { id, notTaken: notTaken.map(({ item, state, by, reason }) => ({ item, state, by, reason: reason ?? '' })) }
+        return {
+          id,
+          notTaken: notTaken.map((entry) => ({
+            about: subjectOf(entry).about,
+            state: entry.state,
+            by: entry.by,
+            reason: 'reason' in entry ? (entry.reason ?? '') : '',
+          })),
+        }
       }),
     { bodyLimit: EIGHT_MEGABYTES },
   )

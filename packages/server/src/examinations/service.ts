@@ -14,6 +14,7 @@ import {
   type Judgement,
   type Pack,
   type ShownVerdict,
+  isFinding,
 } from '@kneecap-awl/core'
 import type { DeskPage } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
@@ -55,7 +56,7 @@ export async function loadExamination(db: Db, shelf: PackShelf, id: string): Pro
 /** @param earlier what was found at this joint before; of it only what some rule compares with is kept */
 function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[], earlier: readonly Entry[] = []): Examination {
   const compared = earlier.length > 0 ? comparedItems(pack, row.region) : undefined
-  const previous = earlier.filter((entry) => compared?.has(entry.item))
+  const previous = earlier.filter((entry) => isFinding(entry) && compared?.has(entry.item))
   return {
     complaint: { region: row.region, sides: row.sides },
     asOf: row.startedAt,

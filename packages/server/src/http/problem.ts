@@ -1,3 +1,4 @@
+import { schemaFaults, type Fault } from '@kneecap-awl/core'
 import type { FastifyError, FastifyInstance } from 'fastify'
 import { isLostDatabase } from '../db/connect.js'
 
@@ -18,12 +19,6 @@ export type ProblemCode =
   | 'database-lost'
   | 'fault'
 
-export interface FieldFault {
-  readonly path: string
-  readonly reason: string
-  readonly expected: string
-}
-
 /** Thrown by a capability; answered as problem details. Nothing was stored. */
 export class HttpProblem extends Error {
   override readonly name = 'HttpProblem'
@@ -37,7 +32,7 @@ export class HttpProblem extends Error {
   }
 }
 
-export const badInput = (faults: readonly FieldFault[]): HttpProblem =>
+export const badInput = (faults: readonly Fault[]): HttpProblem =>
   new HttpProblem(
     400,
     'bad-input',
@@ -69,10 +64,7 @@ function asProblem(error: FastifyError | HttpProblem): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (isLostDatabase(error))
     return new HttpProblem(503, 'database-lost', 'The database cannot be reached just now. Go on: what you record is kept and sent again.')
-  if (error.validation)
-    return badInput(
-      error.validation.map((v) => ({ path: v.instancePath || '/', reason: v.message ?? 'has the wrong shape', expected: JSON.stringify(v.params) })),
-    )
+  if (error.validation) return badInput(schemaFaults(error.validation))
   if (error.statusCode === 429) return new HttpProblem(429, 'too-many-tries', 'Too many tries. Wait a minute.')
   if (error.statusCode !== undefined && error.statusCode < 500) return new HttpProblem(error.statusCode, 'bad-input', error.message)
   return new HttpProblem(500, 'fault', 'Something failed on the server. Nothing was stored.')

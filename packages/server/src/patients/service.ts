@@ -1,17 +1,17 @@
-import { ageOn, hasLetters, isReason, isSamePerson, LEAST_WORDS, localDay, plainText, type Pack } from '@kneecap-awl/core'
+import { ageOn, hasLetters, isReason, isSamePerson, LEAST_WORDS, localDay, plainText, type Fault, type Pack } from '@kneecap-awl/core'
 import type { Correction, NewPatient, PatientSummary as Patient } from '@kneecap-awl/contract'
 import { v7 as uuid7 } from 'uuid'
 import type { Account } from '../accounts/queries.js'
 import type { Db } from '../db/connect.js'
 import { keepEntries } from '../examinations/entries.js'
 import { draftsOfPatient } from '../examinations/queries.js'
-import { badInput, HttpProblem, notFound, type FieldFault } from '../http/problem.js'
+import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { addCorrection, addPatient, candidates, changePatient, lockNewPatients, nextLocalNumber, patientById } from './queries.js'
 import { personEntries } from './personEntries.js'
 
 const OLDEST_YEARS = 125
 
-function personFaults({ name, birthDate }: { readonly name?: string; readonly birthDate?: string }, path: string, zone: string): FieldFault[] {
+function personFaults({ name, birthDate }: { readonly name?: string; readonly birthDate?: string }, path: string, zone: string): Fault[] {
   const now = new Date().toISOString()
   return [
     ...(name !== undefined && !hasLetters(plainText(name)) ? [{ path: `${path}/name`, reason: 'is no name', expected: 'a name with letters' }] : []),

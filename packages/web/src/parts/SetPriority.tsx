@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
 import { useQuery } from '@tanstack/react-query'
-import { hasLetters, isReason, isSamePerson, isSlower, needsSenior, PRIORITY, type RegionPack, type Priority, type Tier } from '@kneecap-awl/core'
+import { hasLetters, isReason, isSamePerson, isSlower, needsSenior, type RegionPack, type Priority, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { session } from '../api/queries'
 import type { Draft } from '../record/useRecord'
@@ -45,9 +45,9 @@ function Choice({ pack, priority, onSet }: Props) {
   const isOneself = account !== null && account !== undefined && isSamePerson(senior, account.name)
   const isComplete = tier !== computed && (!wantsReason || isReason(reason)) && (!wantsSenior || (hasLetters(senior) && !isOneself))
   const give = (): void => {
-    const agreed = wantsSenior ? { senior: senior.trim(), 'senior-at': new Date().toISOString() } : {}
+    const agreed = wantsSenior ? { senior: senior.trim(), seniorAt: new Date().toISOString() } : {}
     const why = reason.trim() === '' ? {} : { reason: reason.trim() }
-    onSet({ item: PRIORITY, side: 'none', state: 'chosen', value: tier, qualifiers: { from: computed, ...agreed }, ...why })
+    onSet({ state: 'chosen', tier, from: computed, ...agreed, ...why })
   }
   return (
     <>
@@ -80,7 +80,7 @@ function Choice({ pack, priority, onSet }: Props) {
         <Button $tone="copper" isDisabled={!isComplete} onPress={give}>
           {wantsReason ? `Lower to ${tierName(tier)}` : `Raise to ${tierName(tier)}`}
         </Button>
-        {set && <Button onPress={() => onSet({ item: PRIORITY, side: 'none', state: 'not-examined' })}>Back to what the findings give</Button>}
+        {set && <Button onPress={() => onSet({ state: 'withdrawn', decision: 'chosen' })}>Back to what the findings give</Button>}
       </Buttons>
       <Soft>Raising needs no reason. What is lowered lapses as soon as the findings become more urgent than {tierName(computed)}.</Soft>
     </>

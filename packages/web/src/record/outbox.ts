@@ -1,6 +1,6 @@
 import { openDB, type IDBPDatabase } from 'idb'
 import { EntryForm } from '@kneecap-awl/contract'
-import type { Entry } from '@kneecap-awl/core'
+import { entriesOfToday, type Entry } from '@kneecap-awl/core'
 import { Check } from 'typebox/value'
 
 interface Kept {
@@ -20,8 +20,11 @@ let opened: Promise<IDBPDatabase> | undefined
 const database = (): Promise<IDBPDatabase> => (opened ??= openDB('kneecap-awl', 1, { upgrade: (db) => void db.createObjectStore('outbox', { keyPath: 'id' }) }))
 
 /** What is kept for an examination. A row that no longer holds an entry is shown as refused, never sent and never lost by itself. */
-const allOf = async (examination: string): Promise<Kept[]> =>
-  ((await (await database()).getAll('outbox')) as Kept[]).filter((one) => one.examination === examination).map((one) => (isWhole(one) ? one : damaged(one)))
+async function allOf(examination: string): Promise<Kept[]> {
+  const rows = ((await (await database()).getAll('outbox')) as Kept[]).filter((one) => one.examination === examination)
+  const entries = entriesOfToday(rows.map((row) => row.entry))
+  return rows.map((row, at) => ({ ...row, entry: entries[at] ?? row.entry })).map((row) => (isWhole(row) ? row : damaged(row)))
+}
 
 /** Formats of times and ids are the server's to check: here only the shape is. */
 const isWhole = ({ id, entry }: Kept): boolean => Check(EntryForm, entry) && entry.id === id

@@ -14,7 +14,7 @@ import type { Draft } from './useRecord'
  * @throws ApiProblem when the server refuses it: then it waits no longer
  */
 export async function recordDecision(detail: Pick<ExaminationDetail, 'id' | 'signedAt'>, by: string, draft: Draft): Promise<Entry> {
-  const amends = detail.signedAt ? { amends: draft.reason ?? 'decided after signing' } : {}
+  const amends = detail.signedAt ? { amends: 'reason' in draft && draft.reason ? draft.reason : 'decided after signing' } : {}
   const entry = plainEntry({ ...draft, id: newId(), by, at: timeOfFinding(), device: thisDevice(), ...amends })
   await outbox.add(detail.id, [entry])
   try {

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useReducer, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
-import { lastBatch, plainEntry, takingBack, type Entry } from '@kneecap-awl/core'
+import { lastBatch, plainEntry, takingBack, type Entry, type FindingEntry, type Said } from '@kneecap-awl/core'
 import { serverNow, timeOfFinding } from '../api/clock'
 import { ApiProblem } from '../api/http'
 import { signedIn } from '../api/signedOut'
@@ -10,7 +10,11 @@ import { v7 as newId } from 'uuid'
 import { outbox, type Refused } from './outbox'
 import { sendWaiting, underTime } from './sendWaiting'
 
-export type Draft = Pick<Entry, 'item' | 'side' | 'state'> & Partial<Pick<Entry, 'value' | 'qualifiers' | 'reason' | 'override' | 'undoes' | 'settles'>>
+/** What is about to be recorded: it has no id, time and name yet. */
+export type Draft = Said
+
+/** A finding that is about to be recorded. */
+export type FindingDraft = Said<FindingEntry>
 
 /** Where the findings of this device are: with the server, on the way, kept here without a connection or a sign-in, or not taken for a reason. */
 export type Stored =

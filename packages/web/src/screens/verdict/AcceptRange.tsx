@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { isReason, RANGE, type Tier } from '@kneecap-awl/core'
+import { isReason, type Tier } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -36,11 +36,7 @@ export function AcceptRange({ ceiling, open, isOpen, onClose, onAccept }: Props)
         <Label>Plan: who looks again, and when</Label>
         <Input />
       </TextField>
-      <Done
-        $tone="copper"
-        isDisabled={!isComplete}
-        onPress={() => onAccept({ item: RANGE, side: 'none', state: 'accepted', reason: reason.trim(), qualifiers: { plan: plan.trim(), ceiling } })}
-      >
+      <Done $tone="copper" isDisabled={!isComplete} onPress={() => onAccept({ state: 'accepted', ceiling, reason: reason.trim(), plan: plan.trim() })}>
         Leave it open and sign
       </Done>
       <Soft>Reason, plan and your name go into the note and the letter. Whoever reads them knows what nobody examined.</Soft>

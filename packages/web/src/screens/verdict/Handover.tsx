@@ -1,15 +1,9 @@
-import { raisedTo, type RegionPack, type Priority, type Verdict } from '@kneecap-awl/core'
+import type { DoFirst } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Card } from '../../parts/controls'
 
 /** For Now and Today: what to do first and what is written down on the way, on screen and on paper. */
-export function Handover({ pack, verdict, priority }: { readonly pack: RegionPack; readonly verdict: Verdict; readonly priority: Priority }) {
-  const urgent = verdict.flags.filter((flag) => flag.tier === verdict.floor && flag.tier !== 'here')
-  const actions = [...new Set(urgent.flatMap((flag) => flag.doNow))].flatMap((id) => pack.actions.find((one) => one.id === id) ?? [])
-  const calls = [...new Set([...raisedTo(pack, priority), ...urgent.flatMap((flag) => flag.to)])].flatMap(
-    (id) => pack.destinations.find((one) => one.id === id)?.name ?? [],
-  )
-  const avoid = [...new Set(urgent.flatMap((flag) => flag.avoid))]
+export function Handover({ calls, actions, avoid }: DoFirst) {
   return (
     <Sheet>
       <p>

@@ -27,7 +27,7 @@ export function SheetActions({
   /** What goes on once the open range is accepted. */
   const [asked, setAsked] = useState<(decision?: Draft) => Promise<void>>()
   const signing = (go: (decision?: Draft) => Promise<void>) => (): void => {
-    if (sheet.toAccept) setAsked(() => go)
+    if (sheet.view.toAccept) setAsked(() => go)
     else void go()
   }
   return (
@@ -45,20 +45,20 @@ export function SheetActions({
         </>
       ) : (
         <>
-          <Button $tone={sheet.priority.tier === 'here' ? 'copper' : 'plain'} onPress={signing(sheet.sign)}>
+          <Button $tone={sheet.view.priority.tier === 'here' ? 'copper' : 'plain'} onPress={signing(sheet.sign)}>
             Sign
           </Button>
-          {sheet.priority.tier !== 'here' && (
+          {sheet.view.priority.tier !== 'here' && (
             <Button $tone="copper" onPress={signing(sheet.signAndRefer)}>
               Sign and refer
             </Button>
           )}
         </>
       )}
-      {sheet.toAccept && (
+      {sheet.view.toAccept && (
         <AcceptRange
-          ceiling={sheet.toAccept}
-          open={sheet.open.map((one) => one.label)}
+          ceiling={sheet.view.toAccept}
+          open={sheet.view.open.map((one) => one.label)}
           isOpen={asked !== undefined}
           onClose={() => setAsked(undefined)}
           onAccept={(decision) => {

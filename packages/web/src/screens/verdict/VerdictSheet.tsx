@@ -35,12 +35,10 @@ export default function VerdictSheet() {
 /** After the examination: the strip, the proof as a chain, what would change it, what was not examined, the note and the letter. */
 function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonly pack: RegionPack }) {
   const sheet = useVerdict(detail, pack)
-  const { verdict, priority, tier, letter, message, referrals } = sheet
+  const { view, letter, message, referrals } = sheet
+  const { floor, ceiling, isSettled, isSet, priority, tier, open } = view
   const [amending, setAmending] = useState(false)
   const { printed, print } = usePrint()
-  const isSet = priority.tier !== verdict.floor
-  const isSettled = verdict.floor === verdict.ceiling
-  const unexaminedCount = sheet.unexamined.reduce((sum, stop) => sum + stop.items.length, 0)
   const copy = (text: string, done: string): Promise<void> =>
     navigator.clipboard.writeText(text).then(
       () => sheet.setMessage(done),
@@ -60,15 +58,15 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               </Message>
             )}
             <Head>
-              <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
+              <PunchedStrip floor={floor} ceiling={ceiling} size="large" />
               <div>
-                <Big data-testid="verdict-tier">{isSet ? tierName(priority.tier) : rangeWords(verdict.floor, verdict.ceiling)}</Big>
-                {sheet.setWords && <p data-testid="verdict-set">{sheet.setWords}.</p>}
+                <Big data-testid="verdict-tier">{isSet ? tierName(priority.tier) : rangeWords(floor, ceiling)}</Big>
+                {view.setBy && <p data-testid="verdict-set">{view.setBy}.</p>}
                 <Soft as="p" data-testid="verdict-range">
-                  {verdict.floor === verdict.ceiling
+                  {isSettled
                     ? 'settled: nothing left unexamined could make it more urgent'
-                    : `not everything that matters was examined: it could still be ${tierName(verdict.ceiling)}`}
-                  {sheet.due ? ` · by ${dayAndTime(sheet.due)}` : ''}
+                    : `not everything that matters was examined: it could still be ${tierName(ceiling)}`}
+                  {view.due ? ` · by ${dayAndTime(view.due)}` : ''}
                 </Soft>
                 <p>
                   {isSettled || isSet
@@ -87,53 +85,51 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               </>
             )}
             {isUrgent && <SectionTitle>Do first</SectionTitle>}
-            {isUrgent && <Handover pack={pack} verdict={verdict} priority={priority} />}
+            {isUrgent && <Handover {...view.first} />}
             <SectionTitle>Why</SectionTitle>
-            <WhyChain pack={pack} verdict={verdict} unexamined={unexaminedCount} />
-            {sheet.disagreements.length > 0 && <SectionTitle>Two devices do not agree</SectionTitle>}
-            {sheet.disagreements.map((line) => (
+            <WhyChain pack={pack} flags={view.flags} unexamined={view.unexaminedCount} />
+            {view.disagreements.length > 0 && <SectionTitle>Two devices do not agree</SectionTitle>}
+            {view.disagreements.map((line) => (
               <p key={line} role="alert">
                 {line}. Say which is right on the sheet.
               </p>
             ))}
-            {sheet.earlier.length > 0 && (
+            {view.earlier.length > 0 && (
               <>
                 <SectionTitle>Earlier in this examination</SectionTitle>
                 <ul>
-                  {sheet.earlier.map((line) => (
+                  {view.earlier.map((line) => (
                     <li key={line}>{line}</li>
                   ))}
                 </ul>
               </>
             )}
             <SectionTitle>What would change it</SectionTitle>
-            <Changes pack={pack} changes={[...sheet.change.raise, ...sheet.change.lower]} />
-            {verdict.flags.some((flag) => flag.held) && (
+            <Changes pack={pack} changes={view.changes} />
+            {view.flags.some((flag) => flag.held) && (
               <Soft as="p">What is held goes by no finding: a clinician lifts it on the sheet, by name and with a reason.</Soft>
             )}
             <SectionTitle>Not examined</SectionTitle>
             <p>
-              {openLead(sheet.open, verdict.floor === verdict.ceiling)}
-              {sheet.open.length > 0 && <NameList names={sheet.open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`)} />}
+              {openLead(open, isSettled)}
+              {open.length > 0 && <NameList names={open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`)} />}
             </p>
-            <Unexamined unexamined={sheet.unexamined} />
-            {sheet.acceptedWords && <p data-testid="range-accepted">{sheet.acceptedWords}.</p>}
+            <Unexamined unexamined={view.unexamined} />
+            {view.acceptedBy && <p data-testid="range-accepted">{view.acceptedBy}.</p>}
             <SectionTitle>Do</SectionTitle>
             {!isUrgent && (
               <ul>
-                {[...new Set(verdict.flags.flatMap((flag) => flag.doNow))]
-                  .flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
-                  .map((action) => (
-                    <li key={action.id}>{action.text}</li>
-                  ))}
+                {view.whole.actions.map((action) => (
+                  <li key={action.id}>{action.text}</li>
+                ))}
               </ul>
             )}
             {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
-            {sheet.counsels.length > 0 && (
+            {view.counsels.length > 0 && (
               <>
                 <SectionTitle>Mind also</SectionTitle>
                 <ul>
-                  {sheet.counsels.map(({ id, title, says }) => (
+                  {view.counsels.map(({ id, title, says }) => (
                     <li key={id}>
                       {says} <Soft>{title}</Soft>
                     </li>
@@ -141,9 +137,9 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 </ul>
               </>
             )}
-            <Pathways ways={sheet.pathways} />
-            <NerveLevel pack={pack} {...sheet.nerve} />
-            <Scores scores={sheet.scores} />
+            <Pathways ways={view.pathways} />
+            <NerveLevel pack={pack} {...view.nerve} />
+            <Scores scores={view.scores} />
             {sheet.likely.length > 0 && (
               <>
                 <SectionTitle>Likely, as estimates</SectionTitle>
@@ -160,7 +156,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           <div data-part="note">
             <SectionTitle>Note</SectionTitle>
             <Note>
-              {sheet.note.map((section) => (
+              {view.note.map((section) => (
                 <section key={section.heading}>
                   <h3>{section.heading}</h3>
                   {section.lines.map((line) => (
@@ -170,7 +166,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               ))}
             </Note>
             <Buttons data-screen-only>
-              <Button onPress={() => void copy(noteText(sheet.note), 'The note is copied.')}>Copy the note</Button>
+              <Button onPress={() => void copy(noteText(view.note), 'The note is copied.')}>Copy the note</Button>
               <Button onPress={() => print('note')}>Print the note</Button>
               <Download href={`/api/examinations/${detail.id}/file`} download>
                 Download the record

@@ -1,4 +1,4 @@
-import { findingLine, tellingFindings, type FlagVerdict, type RegionPack, type Verdict } from '@kneecap-awl/core'
+import { findingLine, tellingFindings, type FlagVerdict, type RegionPack } from '@kneecap-awl/core'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Button, Card, Soft } from '../../parts/controls'
@@ -7,11 +7,16 @@ import { tierName } from '../../parts/PunchedStrip'
 import { ProofTree } from '../../parts/ProofTree'
 import { timeOnly } from '../../parts/times'
 
+interface Props {
+  readonly pack: RegionPack
+  readonly flags: readonly FlagVerdict[]
+  /** How many core items nobody examined. */
+  readonly unexamined: number
+}
+
 /** Findings to flag to tier, one line a flag; the whole proof is one press away. */
-/** @param unexamined how many core items nobody examined */
-export function WhyChain({ pack, verdict, unexamined }: { readonly pack: RegionPack; readonly verdict: Verdict; readonly unexamined: number }) {
+export function WhyChain({ pack, flags, unexamined }: Props) {
   const [shown, setShown] = useState<FlagVerdict>()
-  const flags = verdict.flags.filter((flag) => flag.tier !== 'here')
   if (flags.length === 0)
     return (
       <p>No flag is met. {unexamined === 0 ? 'The whole core was examined.' : `${unexamined} items of the core were not examined: a gap is not normal.`}</p>

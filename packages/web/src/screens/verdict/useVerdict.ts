@@ -1,29 +1,6 @@
 import { useMemo, useState } from 'react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import {
-  acceptedWords,
-  clinicalNote,
-  conditionRanges,
-  counselsOf,
-  counterfactuals,
-  disagreementLines,
-  dueHere,
-  endedFlags,
-  earlierLines,
-  judgement,
-  nerveLevels,
-  openItems,
-  pathwaysOf,
-  priorityOf,
-  rangeToAccept,
-  referralLetter,
-  scoreReadings,
-  setWords,
-  shownVerdict,
-  unexaminedCore,
-  type Examination,
-  type RegionPack,
-} from '@kneecap-awl/core'
+import { judgement, referralLetter, shownVerdict, verdictSheetOf, type Examination, type RegionPack } from '@kneecap-awl/core'
 import { examinations, referrals } from '@kneecap-awl/contract'
 import { ApiProblem, call } from '../../api/http'
 import { dayAndTime, dayOnly, siteZone } from '../../parts/times'
@@ -53,8 +30,7 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
     [detail],
   )
   const judged = useMemo(() => judgement(pack, exam), [pack, exam])
-  const { verdict } = judged
-  const priority = priorityOf(judged)
+  const view = useMemo(() => verdictSheetOf(judged, siteZone()), [judged])
   const person = useMemo(
     () => ({
       name: detail.patientName,
@@ -74,23 +50,7 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
       }),
     [judged, person, detail.signedBy, account, added],
   )
-  const worked = useMemo(
-    () => ({
-      change: counterfactuals(judged),
-      open: openItems(judged),
-      unexamined: unexaminedCore(judged),
-      disagreements: disagreementLines(judged, siteZone()),
-      earlier: earlierLines(pack, endedFlags(judged), siteZone()),
-      note: clinicalNote(judged, siteZone()),
-      likely: conditionRanges(judged, detail.setting),
-      nerve: nerveLevels(judged),
-      scores: scoreReadings(judged),
-      pathways: pathwaysOf(judged),
-      counsels: counselsOf(judged),
-    }),
-    [judged, pack, detail.setting],
-  )
-  const likely = useChances(worked.likely)
+  const likely = useChances(view.likely)
   const once = useOneAtATime()
   const act = (work: () => Promise<unknown>, done: string): Promise<void> =>
     once(async () => {
@@ -113,21 +73,14 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
     await call(examinations.signExamination, { params: { id: detail.id }, body: { ...verdict, flags: [...flags] } })
   }
   return {
-    ...worked,
+    view,
     likely,
-    verdict,
     letter,
     message,
     setMessage,
     added,
     setAdded,
     referrals: made?.referrals ?? [],
-    priority,
-    setWords: setWords(pack, priority, siteZone()),
-    acceptedWords: acceptedWords(judged, siteZone()),
-    /** How urgent it could still be, when that has to be accepted before it is signed. */
-    toAccept: rangeToAccept(judged),
-    tier: pack.tiers.find((one) => one.id === priority.tier),
     printAbout: `${person.name}, born ${dayOnly(person.birthDate)}${patient ? `, number ${patient.patient.localNumber}` : ''}`,
     printState: detail.signedAt
       ? `Signed ${dayAndTime(detail.signedAt)}, ${detail.signedBy ?? ''}${detail.verdictKind === 'amended' ? ', amended' : ''}`
@@ -135,7 +88,6 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
         ? 'DISCARDED'
         : 'DRAFT, not signed',
     printFoot: `${account?.site ?? ''}, printed ${dayAndTime(new Date().toISOString())}`,
-    due: dueHere(pack, detail.startedAt, priority.tier, verdict.flags),
     setPriority: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
     /** @param decision leaves the range open, where that has to be said first */
     sign: (decision?: Draft) => act(() => sign(decision), 'Signed and sealed. The server reached the same verdict.'),

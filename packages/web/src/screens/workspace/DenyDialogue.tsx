@@ -1,6 +1,6 @@
 import type { Item } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import type { Draft } from '../../record/useRecord'
+import type { FindingDraft } from '../../record/useRecord'
 import { Button, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
 
@@ -10,7 +10,7 @@ export interface Denial {
   readonly groups: readonly { readonly name: string; readonly items: readonly Item[] }[]
   /** Facts that are asked by themselves, or have to be told. */
   readonly alone: readonly Item[]
-  readonly drafts: readonly Draft[]
+  readonly drafts: readonly FindingDraft[]
 }
 
 /** Shows the facts one by one that are about to be recorded as asked and absent: whoever confirms has read what is said in the patient's name. */
@@ -21,7 +21,7 @@ export function DenyDialogue({
 }: {
   readonly denial: Denial | undefined
   readonly onClose: () => void
-  readonly onDeny: (drafts: readonly Draft[]) => void
+  readonly onDeny: (drafts: readonly FindingDraft[]) => void
 }) {
   const count = denial?.groups.reduce((sum, group) => sum + group.items.length, 0) ?? 0
   return (

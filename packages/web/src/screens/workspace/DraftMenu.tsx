@@ -71,7 +71,7 @@ function CorrectSide({ detail, pack, entries, onClose }: Props & { readonly onCl
       setFault((error as Error).message)
     }
   }
-  const count = (of: Side): number => entries.filter((entry) => entry.side === of && entry.state === 'examined').length
+  const count = (of: Side): number => entries.filter((entry) => entry.state === 'examined' && entry.side === of).length
   return (
     <Dialogue title="Which side hurts?" isOpen onClose={onClose}>
       <p>

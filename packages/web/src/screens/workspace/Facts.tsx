@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import { SIDES, sidesOf, type Entry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
+import { SIDES, sidesOf, type FindingEntry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { SinceWhen } from './SinceWhen'
@@ -13,7 +13,7 @@ interface Props {
   readonly sides: readonly Side[]
   readonly startedAt: string
   readonly isReadOnly: boolean
-  readonly entryOf: (item: string, side: Side) => Entry | undefined
+  readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
 }
 
@@ -38,7 +38,7 @@ export function Facts({ pack, items, because, sides, startedAt, isReadOnly, entr
   )
 }
 
-type Told = Partial<Record<Side, Entry | null>>
+type Told = Partial<Record<Side, FindingEntry | null>>
 
 /** What is told of each side that is asked: null where nothing is yet. */
 const entriesOf = (item: Item, sides: readonly Side[], entryOf: Props['entryOf']): Told =>
@@ -72,7 +72,7 @@ const OneFact = memo(function OneFact({ item, because, hasSides, right, left, no
 interface ControlProps extends Pick<Props, 'pack' | 'startedAt' | 'isReadOnly' | 'onAnswer'> {
   readonly item: Item
   readonly side: Side
-  readonly entry: Entry | undefined
+  readonly entry: FindingEntry | undefined
 }
 
 function FactControl({ pack, item, side, entry, startedAt, isReadOnly, onAnswer }: ControlProps) {

@@ -71,7 +71,7 @@ export function EarlierFlags({ earlier }: { readonly earlier: readonly EarlierFl
           {flag.title}, {tierName(tier)}{' '}
           <Soft>
             {flag.side === 'none' ? '' : `${flag.side}, `}until {timeOnly(until)}
-            {lifted ? `; lifted ${timeOnly(lifted.at)} by ${lifted.by}: ${lifted.reason ?? ''}` : ''}
+            {lifted ? `; lifted ${timeOnly(lifted.at)} by ${lifted.by}: ${lifted.reason}` : ''}
           </Soft>
         </li>
       ))}

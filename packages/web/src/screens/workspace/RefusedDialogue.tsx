@@ -1,4 +1,4 @@
-import { findingWords, itemsById, type RegionPack } from '@kneecap-awl/core'
+import { findingWords, isFinding, itemsById, subjectOf, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
@@ -25,20 +25,23 @@ export function RefusedDialogue({ pack, refused, isOpen, onClose, onTryAgain, on
       </Soft>
       {refused.length === 0 && <p>Nothing is left here.</p>}
       <List>
-        {refused.map(({ entry, reason }) => (
-          <li key={entry.id}>
-            <span>
-              <b>
-                {itemsById(pack).get(entry.item)?.label ?? entry.item}
-                {entry.side === 'none' ? '' : `, ${entry.side}`}
-              </b>
-              : {findingWords(pack, entry)} <Soft as="div">{reason}</Soft>
-            </span>
-            {itemsById(pack).has(entry.item) && <Button onPress={() => onCorrect(entry.item)}>Correct</Button>}
-            <Button onPress={() => onTryAgain([entry.id])}>Try again</Button>
-            <Button onPress={() => onSetAside([entry.id])}>Set aside</Button>
-          </li>
-        ))}
+        {refused.map(({ entry, reason }) => {
+          const { about, side } = subjectOf(entry)
+          return (
+            <li key={entry.id}>
+              <span>
+                <b>
+                  {itemsById(pack).get(about)?.label ?? about}
+                  {side === 'none' ? '' : `, ${side}`}
+                </b>
+                : {isFinding(entry) ? findingWords(pack, entry) : entry.state} <Soft as="div">{reason}</Soft>
+              </span>
+              {itemsById(pack).has(about) && <Button onPress={() => onCorrect(about)}>Correct</Button>}
+              <Button onPress={() => onTryAgain([entry.id])}>Try again</Button>
+              <Button onPress={() => onSetAside([entry.id])}>Set aside</Button>
+            </li>
+          )
+        })}
       </List>
       <Button onPress={onClose}>Close</Button>
     </Dialogue>

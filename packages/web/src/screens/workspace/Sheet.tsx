@@ -33,7 +33,6 @@ interface Props {
 export function Sheet({ detail, pack, by, complaints, amends }: Props) {
   const sheet = useSheet(detail, pack, by, complaints, amends)
   const { view, stop, rows, isReadOnly } = sheet
-  const { verdict } = view
   const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.derive === undefined), [pack])
   const [showRules, setShowRules] = useState(false)
   const [showRefused, setShowRefused] = useState(false)
@@ -76,7 +75,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
             <StoryCard
               pack={pack}
               items={rows}
-              because={verdict.asked.because}
+              because={view.judged.verdict.asked.because}
               sides={view.sides}
               startedAt={detail.startedAt}
               isReadOnly={isReadOnly}
@@ -114,16 +113,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           <Notice said={sheet.said} onGo={sheet.goToItem} onClose={() => sheet.setSaid(undefined)} />
         </Middle>
         <VerdictRail
-          pack={pack}
-          verdict={verdict}
-          priority={view.priority}
-          earlier={view.earlier}
-          open={view.open}
-          unexamined={view.unexamined}
-          conditions={view.conditions}
-          telling={view.telling}
-          nerve={view.nerve}
-          firstSeen={view.firstSeen}
+          rail={view.rail}
           onGo={sheet.goToItem}
           onSet={isReadOnly ? undefined : sheet.setPriority}
           onLift={isReadOnly ? undefined : sheet.liftFlag}

@@ -1,5 +1,14 @@
 import { memo } from 'react'
-import { findingWords, isAbnormalEntry, type Disagreement, type Entry, type Item, type RegionPack, type Side, type StandingHold } from '@kneecap-awl/core'
+import {
+  findingWords,
+  isAbnormalEntry,
+  type Disagreement,
+  type FindingEntry,
+  type Item,
+  type RegionPack,
+  type Side,
+  type StandingHold,
+} from '@kneecap-awl/core'
 import { CircleSlash2 } from 'lucide-react'
 import styled from 'styled-components'
 import { Button, LinkButton, Soft } from '../../parts/controls'
@@ -11,9 +20,9 @@ import { ValueControl, type Answer } from './ValueControl'
 export interface RowProps {
   readonly pack: RegionPack
   readonly item: Item
-  readonly right: Entry | undefined
-  readonly left: Entry | undefined
-  readonly none: Entry | undefined
+  readonly right: FindingEntry | undefined
+  readonly left: FindingEntry | undefined
+  readonly none: FindingEntry | undefined
   readonly isCurrent: boolean
   readonly because: string | undefined
   /** The usual range, degrees in words. */
@@ -26,7 +35,7 @@ export interface RowProps {
   readonly onFocus: (item: string) => void
   readonly onGo: (item: string) => void
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
-  readonly onDecide: (right: Entry, other: Entry) => void
+  readonly onDecide: (right: FindingEntry, other: FindingEntry) => void
   readonly onLift: (item: Item, hold: StandingHold) => void
   readonly onCouldNot: (item: Item) => void
 }
@@ -133,7 +142,7 @@ function Name({ item, usual }: RowProps) {
 /** A difference between the sides that stands out, degrees. */
 const SHORT_BY = 10
 
-function OneSide(props: RowProps & { readonly side: Side; readonly entry: Entry | undefined }) {
+function OneSide(props: RowProps & { readonly side: Side; readonly entry: FindingEntry | undefined }) {
   const { pack, item, side, entry, right, left, isReadOnly, onAnswer } = props
   const mirrored = side === 'right'
   const own = angleOf(item, entry)
@@ -168,7 +177,7 @@ function OneSide(props: RowProps & { readonly side: Side; readonly entry: Entry 
 }
 
 /** The reading that the bar shows: the passive one where there are two. */
-function angleOf(item: Item, entry: Entry | undefined): number | undefined {
+function angleOf(item: Item, entry: FindingEntry | undefined): number | undefined {
   const reading = item.readings[item.readings.length - 1]
   const raw = reading === undefined ? entry?.value : (entry?.qualifiers?.[reading] ?? entry?.qualifiers?.[item.readings[0] ?? ''])
   return typeof raw === 'number' ? raw : undefined

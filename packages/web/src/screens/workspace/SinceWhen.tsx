@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Entry } from '@kneecap-awl/core'
+import type { FindingEntry } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Input, Soft } from '../../parts/controls'
 import { Picker } from '../../parts/Picker'
@@ -19,7 +19,7 @@ interface Props {
   readonly label: string
   /** The unit that is usual for it; days when the item names none. */
   readonly usual: string | undefined
-  readonly entry: Entry | undefined
+  readonly entry: FindingEntry | undefined
   readonly startedAt: string
   readonly isDisabled: boolean
   readonly onSet: (answer: Answer) => void
@@ -65,7 +65,7 @@ export function SinceWhen({ label, usual, entry, startedAt, isDisabled, onSet }:
   )
 }
 
-function spoken(entry: Entry, startedAt: string): { readonly amount: string; readonly unit: Unit } {
+function spoken(entry: FindingEntry, startedAt: string): { readonly amount: string; readonly unit: Unit } {
   const unit = UNITS.find((one) => one.precision === entry.qualifiers?.precision) ?? UNITS[1]
   const amount = (Date.parse(startedAt) - Date.parse(String(entry.value))) / unit.ms
   return { amount: String(Math.round(amount * 10) / 10), unit }

@@ -1,8 +1,8 @@
 import { memo, useState } from 'react'
-import { normalByKey, sidesOf, type Entry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
+import { normalByKey, sidesOf, type FindingEntry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
 import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-components'
 import styled from 'styled-components'
-import type { Draft } from '../../record/useRecord'
+import type { FindingDraft } from '../../record/useRecord'
 import { Button, Card, SmallTitle, Soft } from '../../parts/controls'
 import { DenyDialogue, type Denial } from './DenyDialogue'
 import { Facts } from './Facts'
@@ -15,10 +15,10 @@ interface Props {
   readonly sides: readonly Side[]
   readonly startedAt: string
   readonly isReadOnly: boolean
-  readonly entryOf: (item: string, side: Side) => Entry | undefined
+  readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
   readonly isAnswered: (item: Item) => boolean
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
-  readonly onRecord: (drafts: readonly Draft[]) => void
+  readonly onRecord: (drafts: readonly FindingDraft[]) => void
 }
 
 /**
@@ -35,7 +35,7 @@ export const StoryCard = memo(function StoryCard(props: Props) {
   const core = items.filter((item) => item.depth === 'core')
   const prompted = items.filter((item) => item.depth !== 'core')
   /** Each fact that can be absent, as absent. What must be told (a place, a time) or asked by itself is never filled in. */
-  const absent = (item: Item): Draft[] => {
+  const absent = (item: Item): FindingDraft[] => {
     const normal = normalByKey(item)
     if (!normal || item.mustBeTold || item.askedAlone || isAnswered(item)) return []
     return sidesOf(item, sides).map((side) => ({ item: item.id, side, state: 'examined' as const, ...normal }))

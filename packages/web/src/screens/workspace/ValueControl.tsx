@@ -1,4 +1,4 @@
-import { NORMAL, type Entry, type Item, type RegionPack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
+import { NORMAL, type FindingEntry, type Item, type RegionPack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { MultiPicker, Picker } from '../../parts/Picker'
 import { NumberBox } from './NumberBox'
@@ -13,7 +13,7 @@ interface Props {
   readonly pack: RegionPack
   readonly item: Item
   readonly side: Side
-  readonly entry: Entry | undefined
+  readonly entry: FindingEntry | undefined
   readonly isDisabled: boolean
   readonly mirrored: boolean
   readonly onAnswer: (answer: Answer) => void
@@ -60,7 +60,7 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
 }
 
 /** What only qualifies a finding is asked once there is one; what can be found by itself (a gap in a painless tendon) always. */
-function isAbnormalWord(item: Item, value: Entry['value']): boolean {
+function isAbnormalWord(item: Item, value: FindingEntry['value']): boolean {
   if (value === undefined) return true
   if (Array.isArray(value)) return value.some((word) => !item.calm.includes(String(word)))
   return item.options.length === 0 || !item.calm.includes(String(value))
@@ -68,7 +68,7 @@ function isAbnormalWord(item: Item, value: Entry['value']): boolean {
 
 type MainProps = Pick<Props, 'pack' | 'item' | 'isDisabled' | 'mirrored'> & {
   readonly label: string
-  readonly entry: Entry | undefined
+  readonly entry: FindingEntry | undefined
   readonly keep: (change: Answer) => void
 }
 

@@ -1,17 +1,5 @@
 import { memo, useState } from 'react'
-import { localChoices, setWords } from '@kneecap-awl/core'
-import type {
-  Priority,
-  ConditionRange,
-  EarlierFlag,
-  FlagVerdict,
-  nerveLevels,
-  OpenItem,
-  RegionPack,
-  TellingTest,
-  UnexaminedStop,
-  Verdict,
-} from '@kneecap-awl/core'
+import { localChoices, type ConditionRange, type FlagVerdict, type Rail } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Cautions } from '../../parts/Cautions'
@@ -19,24 +7,14 @@ import { LinkButton, SmallTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
-import { siteZone, timeOnly } from '../../parts/times'
+import { timeOnly } from '../../parts/times'
 import type { Draft } from '../../record/useRecord'
 import { chanceWords, useChances } from '../../reason/useChances'
 import { Unexamined } from '../../parts/Unexamined'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
 interface Props {
-  readonly pack: RegionPack
-  readonly verdict: Verdict
-  readonly priority: Priority
-  /** What was urgent before a finding was checked anew, and is not held. */
-  readonly earlier: readonly EarlierFlag[]
-  readonly open: readonly OpenItem[]
-  readonly unexamined: readonly UnexaminedStop[]
-  readonly conditions: readonly ConditionRange[]
-  readonly telling: readonly TellingTest[]
-  readonly nerve: ReturnType<typeof nerveLevels>
-  readonly firstSeen: string | undefined
+  readonly rail: Rail
   readonly onGo: (item: string) => void
   /** Sets the priority; left out while nothing can be recorded. */
   readonly onSet: ((draft: Draft) => void) | undefined
@@ -44,42 +22,25 @@ interface Props {
 }
 
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
-export const VerdictRail = memo(function VerdictRail({
-  pack,
-  verdict,
-  priority,
-  earlier,
-  open,
-  unexamined,
-  conditions,
-  telling,
-  nerve,
-  firstSeen,
-  onGo,
-  onSet,
-  onLift,
-}: Props) {
+export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift }: Props) {
   const [isWhole, setWhole] = useState(false)
-  const set = setWords(pack, priority, siteZone())
-  const now = verdict.flags.filter((flag) => flag.tier === 'now')
-  const shown = verdict.flags.filter((flag) => flag.tier !== 'here')
+  const { pack, floor, ceiling, isSettled, priority, setBy, actNow, flags, earlier, open, telling } = rail
+  const isSet = priority.tier !== floor
   return (
-    <Rail aria-label="Verdict">
-      <PunchedStrip floor={verdict.floor} ceiling={verdict.ceiling} size="large" />
+    <Frame aria-label="Verdict">
+      <PunchedStrip floor={floor} ceiling={ceiling} size="large" />
       <Range aria-live="polite" data-testid="range">
-        <strong>{priority.tier === verdict.floor ? rangeWords(verdict.floor, verdict.ceiling) : tierName(priority.tier)}</strong>
-        <Soft>
-          {verdict.floor === verdict.ceiling ? 'settled' : priority.tier === verdict.floor ? '' : `findings: ${rangeWords(verdict.floor, verdict.ceiling)}`}
-        </Soft>
+        <strong>{isSet ? tierName(priority.tier) : rangeWords(floor, ceiling)}</strong>
+        <Soft>{isSettled ? 'settled' : isSet ? `findings: ${rangeWords(floor, ceiling)}` : ''}</Soft>
       </Range>
-      {set && <Soft as="p">{set}.</Soft>}
+      {setBy && <Soft as="p">{setBy}.</Soft>}
       {onSet && <SetPriority pack={pack} priority={priority} onSet={onSet} />}
-      {now.length > 0 && <ActNow pack={pack} flags={now} firstSeen={firstSeen} />}
-      {shown.length > 0 && <Title>Flags</Title>}
-      <MetFlags pack={pack} flags={shown} onLift={onLift} />
+      {actNow && <ActNow {...actNow} />}
+      {flags.length > 0 && <Title>Flags</Title>}
+      <MetFlags pack={pack} flags={flags} onLift={onLift} />
       {earlier.length > 0 && <Title>Earlier in this examination</Title>}
       {earlier.length > 0 && <EarlierFlags earlier={earlier} />}
-      <Title>{verdict.floor === verdict.ceiling ? 'Still open' : 'Brings the ceiling down'}</Title>
+      <Title>{isSettled ? 'Still open' : 'Brings the ceiling down'}</Title>
       {open.length === 0 && <Soft as="p">Nothing left unexamined could change it.</Soft>}
       <ul aria-label="Missing findings">
         {(isWhole ? open : open.slice(0, FEW)).map((one) => (
@@ -101,9 +62,9 @@ export const VerdictRail = memo(function VerdictRail({
           {isWhole ? 'Fewer' : `and ${open.length - FEW} more`}
         </LinkButton>
       )}
-      <Unexamined unexamined={unexamined} onGo={onGo} />
-      <NerveLevel pack={pack} {...nerve} onGo={onGo} />
-      {conditions.length > 0 && <LikelyBars conditions={conditions} />}
+      <Unexamined unexamined={rail.unexamined} onGo={onGo} />
+      <NerveLevel pack={pack} {...rail.nerve} onGo={onGo} />
+      {rail.likely.length > 0 && <LikelyBars conditions={rail.likely} />}
       {telling.length > 0 && (
         <>
           <Title>Would tell most about these</Title>
@@ -122,7 +83,7 @@ export const VerdictRail = memo(function VerdictRail({
       <Foot>
         <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.schools, pack.regions[0].id).length} />
       </Foot>
-    </Rail>
+    </Frame>
   )
 })
 
@@ -130,14 +91,12 @@ export const VerdictRail = memo(function VerdictRail({
 const FEW = 5
 
 /** A flag of tier Now takes the rail over: what to do and whom to call. It never stops the recording. */
-function ActNow({ pack, flags, firstSeen }: { readonly pack: RegionPack; readonly flags: readonly FlagVerdict[]; readonly firstSeen: string | undefined }) {
-  const actions = [...new Set(flags.flatMap((flag) => flag.doNow))].flatMap((id) => pack.actions.find((action) => action.id === id) ?? [])
-  const avoid = [...new Set(flags.flatMap((flag) => flag.avoid))]
+function ActNow({ calls, actions, avoid, firstSeen }: NonNullable<Rail['actNow']>) {
   return (
     <Urgent role="alert">
       <strong>Act now</strong>
       {firstSeen && <Soft>first seen {timeOnly(firstSeen)}</Soft>}
-      <p>Call: {[...new Set(flags.flatMap((flag) => flag.to))].map((id) => pack.destinations.find((d) => d.id === id)?.name ?? id).join(', ')}</p>
+      <p>Call: {calls.join(', ')}</p>
       <ol>
         {actions.slice(0, 5).map((action) => (
           <li key={action.id}>{action.text}</li>
@@ -171,7 +130,7 @@ function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRan
   )
 }
 
-const Rail = styled.aside`
+const Frame = styled.aside`
   padding: 14px 16px;
   background: ${({ theme }) => theme.sheet};
   border-left: 1px solid ${({ theme }) => theme.rule};

@@ -1,7 +1,7 @@
 import { memo, useState } from 'react'
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
-import { complaintWords, isAbnormalEntry, type Entry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
+import { complaintWords, isAbnormalEntry, type FindingEntry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { currentPack, type ExaminationDetail } from '../../api/queries'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
@@ -15,7 +15,7 @@ interface Props {
   readonly detail: ExaminationDetail
   readonly pack: RegionPack
   readonly sides: readonly Side[]
-  readonly entryOf: (item: string, side: Side) => Entry | undefined
+  readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
 }
 
 /** The other joints of this visit, each with its range, and the way to one more: in one step where a neighbour is not calm. */

@@ -4,7 +4,7 @@ import { isReason, REASONS, sidesOf, type Item, type RegionPack, type Side, type
 import styled from 'styled-components'
 import { Button, Input, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
-import type { Draft } from '../../record/useRecord'
+import type { FindingDraft } from '../../record/useRecord'
 
 /** Why an item could not be done, or why its result does not count. It stays unknown, and the note says so. */
 export function CouldNotDialogue({
@@ -16,7 +16,7 @@ export function CouldNotDialogue({
   readonly item: Item | undefined
   readonly sides: readonly Side[]
   readonly onClose: () => void
-  readonly onRecord: (drafts: readonly Draft[]) => void
+  readonly onRecord: (drafts: readonly FindingDraft[]) => void
 }) {
   const [side, setSide] = useState<string>(sides.length === 1 ? (sides[0] ?? 'right') : 'both')
   const give = (state: 'could-not' | 'not-valid', reason: string): void => {

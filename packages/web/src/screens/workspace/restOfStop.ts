@@ -1,5 +1,5 @@
-import { normalByKey, sidesOf, type Entry, type Item, type Needs, type Side } from '@kneecap-awl/core'
-import type { Draft } from '../../record/useRecord'
+import { normalByKey, sidesOf, type FindingEntry, type Item, type Needs, type Side } from '@kneecap-awl/core'
+import type { FindingDraft } from '../../record/useRecord'
 
 /** Why the key for normal leaves an item alone. */
 export interface Left {
@@ -9,9 +9,9 @@ export interface Left {
 
 /** What the keys for normal need to know of the sheet. */
 export interface SheetState {
-  readonly entryOf: (item: string, side: Side) => Entry | undefined
+  readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
   readonly isBlocked: (item: Item) => boolean
-  readonly overrideOf: (item: Item) => Entry['override']
+  readonly overrideOf: (item: Item) => FindingEntry['override']
   /** The sides in hand; both when left out. */
   readonly sides?: readonly Side[]
 }
@@ -31,7 +31,7 @@ export function whyNotNormal(item: Item, { isBlocked }: Pick<SheetState, 'isBloc
 }
 
 /** Examined and normal, for the sides in hand that have no entry yet: what was found is never written over. */
-export function normalDrafts(item: Item, { entryOf, overrideOf, sides }: SheetState): readonly Draft[] {
+export function normalDrafts(item: Item, { entryOf, overrideOf, sides }: SheetState): readonly FindingDraft[] {
   const normal = normalByKey(item)
   const override = overrideOf(item)
   if (!normal) return []
@@ -47,7 +47,7 @@ export function normalDrafts(item: Item, { entryOf, overrideOf, sides }: SheetSt
 export function restOfStop(
   rows: readonly Item[],
   state: SheetState,
-): { readonly drafts: readonly Draft[]; readonly recorded: readonly Item[]; readonly left: readonly Left[] } {
+): { readonly drafts: readonly FindingDraft[]; readonly recorded: readonly Item[]; readonly left: readonly Left[] } {
   const open = rows.filter((item) => sidesOf(item, state.sides).some((side) => state.entryOf(item.id, side) === undefined))
   const judged = open.map((item) => ({
     item,

@@ -1,6 +1,19 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { judgedSides, saidAgain, sidesOf, type Entry, type FlagVerdict, type Item, type RegionPack, type Side, type StandingHold } from '@kneecap-awl/core'
+import {
+  itemsById,
+  judgedSides,
+  saidAgain,
+  sidesOf,
+  subjectOf,
+  type Entry,
+  type FindingEntry,
+  type FlagVerdict,
+  type Item,
+  type RegionPack,
+  type Side,
+  type StandingHold,
+} from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import type { Said } from './Notice'
@@ -51,9 +64,9 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
     [goRow, items, pack],
   )
   const overrideOf = useCallback(
-    (item: Item): Entry['override'] => {
+    (item: Item): FindingEntry['override'] => {
       const release = releasedBy.get(item.id)
-      return lifted.get(item.id) ?? (release ? { hold: release.item, reason: release.reason ?? '' } : undefined)
+      return lifted.get(item.id) ?? (release ? { hold: release.hold, reason: release.reason } : undefined)
     },
     [lifted, releasedBy],
   )
@@ -70,18 +83,18 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const giveReason = (reason: string, isForAll: boolean): void => {
     if (!lifting) return
     const { item, hold } = lifting
-    if (isForAll) record([{ item: hold.id, side: hold.side, state: 'released', reason }])
+    if (isForAll) record([{ state: 'released', hold: hold.id, side: hold.side, reason }])
     else setLifted((now) => new Map([...now, [item.id, { hold: hold.id, reason }]]))
     setLifting(undefined)
   }
   /** Which of two findings that do not agree is right: it is recorded once more, and ends the question. */
   const decide = useCallback(
-    (right: Entry, other: Entry): void => {
+    (right: FindingEntry, other: FindingEntry): void => {
       record([{ ...saidAgain(right), settles: [right.id, other.id] }])
     },
     [record],
   )
-  const liftFlag = useCallback((flag: FlagVerdict, reason: string): void => record([{ item: flag.id, side: flag.side, state: 'lifted', reason }]), [record])
+  const liftFlag = useCallback((flag: FlagVerdict, reason: string): void => record([{ state: 'lifted', flag: flag.id, side: flag.side, reason }]), [record])
   const setPriority = useCallback((draft: Draft): void => record([draft]), [record])
   const isBlocked = (item: Item): boolean => heldBy.has(item.id) && !lifted.has(item.id)
   const state: SheetState = { entryOf, isBlocked, overrideOf, ...(pick === 'both' ? {} : { sides: [pick] }) }
@@ -109,11 +122,7 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   }
   const takeBack = (): void => {
     const batch = undo()
-    const labels = [
-      ...new Set(
-        batch.map((entry) => `${items.get(entry.item)?.label ?? pack.flags.find(({ id }) => id === entry.item)?.title ?? entry.item}${sideOf(entry)}`),
-      ),
-    ]
+    const labels = [...new Set(batch.map((entry) => nameOf(pack, entry)))]
     setSaid({ text: labels.length > 0 ? `Taken back: ${labels.join(', ')}.` : 'Nothing recorded here in this sitting is left to take back.', left: [] })
   }
   const goAfter = (id: string, by = 1): void => {
@@ -168,7 +177,12 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   } // prettier-ignore
 }
 
-const sideOf = ({ side }: Entry): string => (side === 'none' ? '' : ` ${side}`)
+/** What an entry speaks of, by name and side. */
+function nameOf(pack: RegionPack, entry: Entry): string {
+  const { about, side } = subjectOf(entry)
+  const titled = [...pack.flags, ...pack.holds].find(({ id }) => id === about)?.title
+  return `${itemsById(pack).get(about)?.label ?? titled ?? about}${side === 'none' ? '' : ` ${side}`}`
+}
 
 /** What was tapped at the start fills the story once, and is not asked again. */
 function useComplaints(

@@ -1,33 +1,25 @@
 import { useCallback, useMemo, useState } from 'react'
 import {
-  conditionRanges,
-  endedFlags,
   findingsOf,
-  fold,
   itemsById,
   judgeAlong,
   judgedSides,
-  nerveLevels,
-  openItems,
-  priorityOf,
+  railOf,
   releaseOf,
   sidesOf,
   slotKey,
   standingHolds,
-  standingRecord,
-  tellingTests,
-  unexaminedCore,
   type Entry,
-  type FlagVerdict,
-  type Folded,
+  type EntryOf,
+  type FindingEntry,
   type Item,
   type Judgement,
   type RegionPack,
   type Side,
   type Stop,
-  type Verdict,
 } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
+import { siteZone } from '../../parts/times'
 import { layoutOf } from './layout'
 
 export interface StopView {
@@ -51,25 +43,13 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
   }))
   const [judgeNow] = useState(() => judgeAlong(pack, about))
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
-  const open = useMemo(() => openItems(judged), [judged])
-  const earlier = useMemo(() => endedFlags(judged), [judged])
-  const conditions = useMemo(() => conditionRanges(judged, detail.setting), [judged, detail.setting])
-  const telling = useMemo(() => tellingTests(judged, detail.setting), [judged, detail.setting])
-  const nerve = useMemo(() => nerveLevels(judged), [judged])
-  const state = useMemo(() => standingRecord(judged), [judged])
+  const rail = useMemo(() => railOf(judged, siteZone()), [judged])
+  const { record } = judged
   const items = itemsById(pack)
-  const entryOf = useCallback(
-    (item: string, side: Side): Entry | undefined => {
-      const entry = state.get(slotKey(item, side))
-      return entry?.state === 'not-examined' ? undefined : entry
-    },
-    [state],
-  )
+  const entryOf = useCallback((item: string, side: Side): FindingEntry | undefined => record.finding(item, side), [record])
   const heldBy = useMemo(() => new Map(standingHolds(judged).flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
   const releasedBy = useMemo(() => releasesOf(judged), [judged])
   const disagreements = useMemo(() => new Map(judged.disagreements.map((one) => [slotKey(one.stands.item, one.stands.side), one] as const)), [judged])
-  const unexamined = useMemo(() => unexaminedCore(judged), [judged])
-  const priority = useMemo(() => priorityOf(judged), [judged])
   const { asked } = judged.verdict
 
   const isShown = useCallback(
@@ -111,35 +91,14 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     })
   }, [region, pack, isShown, isAnswered, heldBy, judged])
 
-  const firstSeen = useMemo(() => firstProven(judged.verdict, entries), [judged, entries])
-  return {
-    region,
-    sides,
-    judged,
-    firstSeen,
-    verdict: judged.verdict,
-    priority,
-    earlier,
-    open,
-    conditions,
-    telling,
-    nerve,
-    items,
-    entryOf,
-    heldBy,
-    releasedBy,
-    disagreements,
-    unexamined,
-    isAnswered,
-    stops,
-  }
+  return { region, sides, judged, rail, items, entryOf, heldBy, releasedBy, disagreements, isAnswered, stops }
 }
 
-const NO_RELEASES: ReadonlyMap<string, Entry> = new Map()
+const NO_RELEASES: ReadonlyMap<string, EntryOf<'released'>> = new Map()
 
 /** The release of a hold by each item that it stops: the same empty one where none is, so that no row is painted for it. */
-const releasesOf = (judged: Judgement): ReadonlyMap<string, Entry> =>
-  judged.decisions.releases.length === 0
+const releasesOf = (judged: Judgement): ReadonlyMap<string, EntryOf<'released'>> =>
+  judged.record.decisions.releases.length === 0
     ? NO_RELEASES
     : new Map(
         judged.verdict.holds.flatMap((hold) => {
@@ -147,20 +106,5 @@ const releasesOf = (judged: Judgement): ReadonlyMap<string, Entry> =>
           return release ? hold.stops.map((id) => [id, release] as const) : []
         }),
       )
-
-/** When the first flag of tier Now was proven: the time of the last finding that its proof needed. */
-function firstProven(verdict: Verdict, entries: readonly Entry[]): string | undefined {
-  const stood = (held: FlagVerdict['held']): Folded => fold(held ? entries.filter(({ at }) => Date.parse(at) < Date.parse(held.from)) : entries)
-  const times = verdict.flags
-    .filter((flag) => flag.tier === 'now' && flag.proof)
-    .map((flag) => {
-      const state = stood(flag.held)
-      return (flag.proof ? findingsOf(flag.proof) : [])
-        .flatMap((finding) => state.get(slotKey(finding.item, finding.side))?.at ?? [])
-        .sort()
-        .at(-1)
-    })
-  return times.filter((time) => time !== undefined).sort()[0]
-}
 
 const RESULTS_ALWAYS = ['imaging.film']
