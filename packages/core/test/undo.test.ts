@@ -11,7 +11,7 @@ const undo = (entries: readonly Entry[], count: number): Entry[] => [
   ...takingBack(entries, lastBatch(entries, me)).map((one) => ({ ...one, id: newId(), by: me.by, device: me.device, at: second(count) })),
 ]
 const calf = (entries: readonly Entry[]): string => {
-  const entry = recordOf(entries).slots.get('knee.feel.calf|right')?.standing
+  const entry = recordOf(entries).slot('knee.feel.calf', 'right')?.standing
   return entry?.state === 'examined' ? String(entry.value) : (entry?.state ?? 'nothing')
 }
 

@@ -9,7 +9,7 @@ afterEach(cleanup)
 
 describe('keys of the workspace', () => {
   it.each([
-    ['a full stop', { key: '.' }],
+    ['a full stop', { key: '.', code: 'Period' }],
     ['a full stop where it is typed with Shift', { key: '.', shiftKey: true, code: 'Comma' }],
     ['"greater than" on a key of its own', { key: '>', code: 'IntlBackslash', shiftKey: true }],
     ['a digit typed with Shift', { key: '2', shiftKey: true, code: 'Digit2' }],
@@ -23,8 +23,8 @@ describe('keys of the workspace', () => {
     const [normal, down] = [vi.fn(), vi.fn()]
     renderHook(() => useKeys({ '.': normal, ArrowDown: down }, true))
     for (const key of ['.', 'ArrowDown']) {
-      fireEvent.keyDown(window, { key })
-      for (let at = 0; at < 5; at++) fireEvent.keyDown(window, { key, repeat: true })
+      fireEvent.keyDown(window, { key, code: key })
+      for (let at = 0; at < 5; at++) fireEvent.keyDown(window, { key, code: key, repeat: true })
     }
     expect([normal.mock.calls.length, down.mock.calls.length]).toEqual([1, 6])
   })
@@ -34,7 +34,7 @@ describe('keys of the workspace', () => {
     show(<Picker label="Pulse" options={['normal', 'reduced']} value={undefined} onPick={onPick} />)
     const trigger = screen.getByRole('button', { name: /Pulse/ })
     trigger.focus()
-    fireEvent.keyDown(trigger, { key: 'n' })
+    fireEvent.keyDown(trigger, { key: 'n', code: 'KeyN' })
     expect([next.mock.calls.length, onPick.mock.calls.length]).toEqual([1, 0])
   })
 })

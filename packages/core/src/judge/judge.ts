@@ -114,11 +114,10 @@ function judgedAlone(view: RegionPack, examination: Examination, held: readonly 
 }
 
 /** What else was found of items that a rule compares with an earlier check: before what stands, or at an earlier examination. */
-function otherEntries(prepared: Prepared, { slots }: ExaminationRecord, previous: readonly Entry[]): ReadonlyMap<number, readonly FindingEntry[]> {
+function otherEntries(prepared: Prepared, { repeated }: ExaminationRecord, previous: readonly Entry[]): ReadonlyMap<number, readonly FindingEntry[]> {
   const others = new Map<number, FindingEntry[]>()
   if (prepared.compared.size === 0) return others
-  const again = [...slots.values()].flatMap(({ standing, all }) => (all.length > 1 ? all.filter((entry) => entry !== standing) : []))
-  for (const entry of [...again, ...previous]) {
+  for (const entry of [...repeated.flatMap(({ passed }) => passed), ...previous]) {
     const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
     if (!isFinding(entry) || item === undefined || !prepared.compared.has(item)) continue
     const slot = slotOf(item, SIDE_INDEX[entry.side])

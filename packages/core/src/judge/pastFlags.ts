@@ -22,11 +22,11 @@ export interface EarlierFlag extends PastFlag {
  * The order in which the entries came in does not matter.
  * @param knows whether a slot is of an item that matters here
  */
-export function rechecksOf({ slots }: ExaminationRecord, knows: (entry: FindingEntry) => boolean = () => true): readonly Recheck[] {
+export function rechecksOf({ repeated }: ExaminationRecord, knows: (entry: FindingEntry) => boolean = () => true): readonly Recheck[] {
   const found = new Map<string, Recheck>()
-  for (const { standing, all } of slots.values()) {
-    if (all.length < 2 || !isFinding(standing) || !knows(standing)) continue
-    const ordered = all.filter(isFinding).sort(compareTime)
+  for (const { standing, passed } of repeated) {
+    if (!isFinding(standing) || !knows(standing)) continue
+    const ordered = [standing, ...passed.filter(isFinding)].sort(compareTime)
     for (const [at, entry] of ordered.entries()) {
       const isTakenBack = entry.state === 'not-examined'
       if (isRecheck(ordered[at - 1], entry)) found.set(entry.at, { at: entry.at, isTakenBack: isTakenBack && (found.get(entry.at)?.isTakenBack ?? true) })

@@ -11,7 +11,7 @@ import { itemOfSlot, slotOf, type Earlier, type Reading } from '../rules/runtime
 /** The entry that stands in each slot. Entries of items that this pack does not know are left out. */
 export function standingEntries(pack: RegionPack, indexOf: ReadonlyMap<string, number>, { slots }: ExaminationRecord): readonly (FindingEntry | undefined)[] {
   const standing = new Array<FindingEntry | undefined>(pack.items.length * SIDE_COUNT)
-  for (const { standing: entry } of slots.values()) {
+  for (const { standing: entry } of slots) {
     if (!isFinding(entry)) continue
     const index = indexOf.get(entry.item)
     if (index !== undefined) standing[slotOf(index, SIDE_INDEX[entry.side])] = entry

@@ -19,7 +19,9 @@ export function carriedEntries(pack: Pack, from: Pick<Examination, 'complaint' |
   const asked = itemsAskedOf(viewOf(pack, region))
   const isSameJoint = from.complaint.region === region
   const goes = ({ carried, owner, scope }: Item): boolean => (scope === 'episode' && !carried ? isSameEvent && owner === 'shared' : carried || isSameJoint)
-  const standing = [...recordOf(from.entries).slots.values()].map((slot) => slot.standing).filter(isFinding)
+  const standing = recordOf(from.entries)
+    .slots.map(({ standing: entry }) => entry)
+    .filter(isFinding)
   return standing.filter((entry) => {
     const item = asked.get(entry.item)
     return item !== undefined && goes(item)

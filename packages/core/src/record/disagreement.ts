@@ -30,10 +30,10 @@ export const disagree = (a: FindingEntry, b: FindingEntry): boolean =>
  * @param knows whether a slot is of an item that matters here
  * @example openPairs(recordOf([absentByOne, normalByTwoAMinuteLater])) // [{ later: normalByTwoAMinuteLater, earlier: absentByOne }]
  */
-export function openPairs({ slots }: ExaminationRecord, knows: (entry: FindingEntry) => boolean = () => true): readonly Pair[] {
-  return [...slots.values()].flatMap(({ standing, all }) => {
-    if (all.length < 2 || !isFinding(standing) || !knows(standing)) return []
-    const own = all.filter(isFinding)
+export function openPairs({ repeated }: ExaminationRecord, knows: (entry: FindingEntry) => boolean = () => true): readonly Pair[] {
+  return repeated.flatMap(({ standing, passed }) => {
+    if (!isFinding(standing) || !knows(standing)) return []
+    const own = [standing, ...passed.filter(isFinding)]
     const gone = new Set(own.flatMap((entry) => [...(entry.undoes ?? []), ...(entry.settles ?? [])]))
     if (standing.settles !== undefined || gone.has(standing.id)) return []
     const others = own.filter((entry) => !gone.has(entry.id) && disagree(standing, entry))

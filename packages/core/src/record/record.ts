@@ -1,14 +1,20 @@
+import { SIDE_INDEX, type Side } from '../model/side.js'
 import { isDecision, isFinding, subjectOf } from './decisions.js'
 import type { Decision, Entry, EntryOf, FindingEntry } from './entry.js'
 
 /** By what an item on one side is known, or a flag, a hold or a decision. */
 export const slotKey = (about: string, side: string): string => `${about}|${side}`
 
-/** What was said of one thing: all of it, in the order in which it came in, and what stands. */
+/** What was said of one thing: what stands, and what it stands over, in the order in which it came in. */
 export interface Slot {
   readonly standing: Entry
-  readonly all: readonly Entry[]
+  readonly passed: readonly Entry[]
 }
+
+const NONE_PASSED: readonly Entry[] = []
+
+/** Of one subject: its slots by side, right, left, none. */
+type Sides = readonly [Slot | undefined, Slot | undefined, Slot | undefined]
 
 /** What clinicians decided, as far as it stands. */
 export interface Decisions {
@@ -28,39 +34,55 @@ export interface Decisions {
  * @example recordOf([flexion95At9, flexion110At10]).finding('knee.move.flexion', 'right') // the entry of ten o'clock
  */
 export class ExaminationRecord {
-  private kept: Decisions | undefined
+  private ofAll: readonly Slot[] | undefined
+  private ofRepeated: readonly Slot[] | undefined
+  private decided: Decisions | undefined
 
   private constructor(
     readonly entries: readonly Entry[],
-    readonly slots: ReadonlyMap<string, Slot>,
+    private readonly subjects: ReadonlyMap<string, Sides>,
   ) {}
 
   static from(entries: readonly Entry[]): ExaminationRecord {
-    const slots = new Map<string, Slot>()
-    for (const entry of entries) place(slots, entry)
-    return new ExaminationRecord([...entries], slots)
+    const subjects = new Map<string, Sides>()
+    for (const entry of entries) place(subjects, entry)
+    return new ExaminationRecord([...entries], subjects)
+  }
+
+  /** What was said of an item, a flag, a hold or a decision on one side. */
+  slot(about: string, side: Side): Slot | undefined {
+    return this.subjects.get(about)?.[SIDE_INDEX[side]]
+  }
+
+  get slots(): readonly Slot[] {
+    return (this.ofAll ??= [...this.subjects.values()].flatMap((sides) => sides.filter((slot) => slot !== undefined)))
+  }
+
+  /** Those of which something was said more than once. */
+  get repeated(): readonly Slot[] {
+    return (this.ofRepeated ??= this.slots.filter(({ passed }) => passed.length > 0))
   }
 
   /** The finding that stands of an item on one side; undefined when there is none or it was taken back. */
-  finding(item: string, side: string): FindingEntry | undefined {
-    const entry = this.slots.get(slotKey(item, side))?.standing
+  finding(item: string, side: Side): FindingEntry | undefined {
+    const entry = this.slot(item, side)?.standing
     return entry === undefined || !isFinding(entry) || entry.state === 'not-examined' ? undefined : entry
   }
 
   /** Every finding that stands and was not taken back. */
   get findings(): readonly FindingEntry[] {
-    return [...this.slots.values()].flatMap(({ standing }) => (isFinding(standing) && standing.state !== 'not-examined' ? [standing] : []))
+    return this.slots.flatMap(({ standing }) => (isFinding(standing) && standing.state !== 'not-examined' ? [standing] : []))
   }
 
   get decisions(): Decisions {
-    return (this.kept ??= decisionsAmong([...this.slots.values()].map(({ standing }) => standing).filter(isDecision)))
+    return (this.decided ??= decisionsAmong(this.slots.map(({ standing }) => standing).filter(isDecision)))
   }
 
   /** The record after one more entry. */
   with(entry: Entry): ExaminationRecord {
-    const slots = new Map(this.slots)
-    place(slots, entry)
-    return new ExaminationRecord([...this.entries, entry], slots)
+    const subjects = new Map(this.subjects)
+    place(subjects, entry)
+    return new ExaminationRecord([...this.entries, entry], subjects)
   }
 
   /** The record as if some entries had never been made. */
@@ -80,12 +102,20 @@ export function recordOf(entries: readonly Entry[]): ExaminationRecord {
   return record
 }
 
-function place(slots: Map<string, Slot>, entry: Entry): void {
-  const { about, side } = subjectOf(entry)
-  const key = slotKey(about, side)
-  const slot = slots.get(key)
-  if (slot === undefined) slots.set(key, { standing: entry, all: [entry] })
-  else slots.set(key, { standing: isLater(entry, slot.standing) ? entry : slot.standing, all: slot.all.includes(entry) ? slot.all : [...slot.all, entry] })
+const NOTHING: Sides = [undefined, undefined, undefined]
+
+function place(subjects: Map<string, Sides>, entry: Entry): void {
+  const { about, side } = isFinding(entry) ? { about: entry.item, side: entry.side } : subjectOf(entry)
+  const sides = subjects.get(about) ?? NOTHING
+  const at = SIDE_INDEX[side]
+  subjects.set(about, sides.with(at, after(sides[at], entry)) as unknown as Sides)
+}
+
+function after(slot: Slot | undefined, entry: Entry): Slot {
+  if (slot === undefined) return { standing: entry, passed: NONE_PASSED }
+  const { standing, passed } = slot
+  if (entry === standing || passed.includes(entry)) return slot
+  return isLater(entry, standing) ? { standing: entry, passed: [...passed, standing] } : { standing, passed: [...passed, entry] }
 }
 
 function decisionsAmong(standing: readonly Decision[]): Decisions {

@@ -1,6 +1,6 @@
 import { isDecision, isFinding, subjectOf } from './decisions.js'
 import type { Decision, Entry, EntryOf, FindingEntry, Said } from './entry.js'
-import { recordOf, slotKey } from './record.js'
+import { recordOf } from './record.js'
 
 /** Who undoes: on which device, in which name, and since when this sitting lasts (ISO 8601). */
 export interface Undoer {
@@ -47,7 +47,7 @@ export function takingBack(entries: readonly Entry[], batch: readonly Entry[]): 
     const undoes = [entry.id]
     if (isDecision(entry)) return { ...withdrawal(entry), undoes }
     const { about, side } = subjectOf(entry)
-    const stood = before.slots.get(slotKey(about, side))?.standing
+    const stood = before.slot(about, side)?.standing
     if (!stood || !isFinding(stood)) return { item: entry.item, side, state: 'not-examined', undoes }
     const { override, settles } = stood
     return { ...saidAgain(stood), undoes, ...(override ? { override } : {}), ...(settles ? { settles } : {}) }

@@ -1,5 +1,5 @@
 import type { RuleSet } from './ruleSet.js'
-import { SIDES, type SideIndex } from '../model/side.js'
+import { SIDES, type Side, type SideIndex } from '../model/side.js'
 import { slotOf, type Compiled, type Context, type HeldFlag, type Slot } from './runtime.js'
 import { NO, YES, truthOf, type T } from './truth.js'
 import type { ProofNode, ProofFinding } from './proofNode.js'
@@ -83,7 +83,7 @@ function beforeOf(slot: Slot, context: Context): Pick<ProofFinding, 'before'> {
   return { before: { ...(value === undefined ? {} : { value }), qualifiers, hours: earlier.hours } }
 }
 
-function unread(slot: Slot, context: Context, item: string, side: string, rules: RuleSet): ProofFinding {
+function unread(slot: Slot, context: Context, item: string, side: Side, rules: RuleSet): ProofFinding {
   const worth = context.derived.get(slotOf(slot.item, slot.side))
   if (worth === undefined || worth === null) return { item, side, state: context.indicated?.[slot.item] === 0 ? 'not-indicated' : 'not-examined' }
   const { options, ordered } = rules.item(slot.item)

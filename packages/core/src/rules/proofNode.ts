@@ -1,3 +1,4 @@
+import type { Side } from '../model/side.js'
 import type { Scalar, Value } from '../model/item.js'
 import type { Truth } from './truth.js'
 
@@ -5,7 +6,7 @@ type Qualifiers = Readonly<Record<string, Scalar | readonly string[]>>
 
 export interface ProofFinding {
   readonly item: string
-  readonly side: string
+  readonly side: Side
   readonly state: 'examined' | 'could-not' | 'not-valid' | 'not-examined' | 'derived' | 'not-indicated'
   readonly value?: Value | { readonly low: number; readonly high: number }
   readonly qualifiers?: Qualifiers

@@ -7,7 +7,7 @@ for (let round = 0; round < 20; round++) for (const examination of examinations)
 const until = performance.now() + ms
 let count = 0
 while (performance.now() < until) {
-  for (const examination of examinations) judge(pack, examination)
+  for (const examination of examinations) judge(pack, { ...examination, entries: [...examination.entries] })
   count += examinations.length
 }
 parentPort?.postMessage(count)

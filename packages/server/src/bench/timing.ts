@@ -1,24 +1,14 @@
-/** Median of many runs, milliseconds. */
-export function median(runs: number, work: () => unknown): number {
-  for (let i = 0; i < Math.min(20, runs); i++) work()
-  return middle(Array.from({ length: runs }, () => timeOf(work)))
-}
+import { Bench } from 'tinybench'
 
-export async function medianOf(runs: number, work: () => Promise<unknown>): Promise<number> {
-  await work()
-  const times: number[] = []
-  for (let i = 0; i < runs; i++) {
-    const from = performance.now()
-    await work()
-    times.push(performance.now() - from)
-  }
-  return middle(times)
+/**
+ * Median time of some work, after a few runs that do not count.
+ * @returns milliseconds
+ * @throws what the work throws
+ */
+export async function median(runs: number, work: () => unknown): Promise<number> {
+  const bench = new Bench({ iterations: runs, time: 0, warmupIterations: Math.min(20, runs), warmupTime: 0, throws: true }).add('work', work)
+  const [task] = await bench.run()
+  const result = task?.result
+  if (!result || !('latency' in result)) throw new Error('nothing was measured')
+  return result.latency.p50
 }
-
-function timeOf(work: () => unknown): number {
-  const from = performance.now()
-  work()
-  return performance.now() - from
-}
-
-const middle = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? 0

@@ -1,37 +1,54 @@
-import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import pg from 'pg'
+import Postgrator from 'postgrator'
 
-const FOLDER = new URL('../../migrations/', import.meta.url)
+const FOLDER = fileURLToPath(new URL('../../migrations/', import.meta.url))
 
-/** Runs the numbered SQL files that this database has not seen, each in a transaction of its own. @returns the files that ran */
-export async function migrate(ownerUrl: string, appPassword: string): Promise<string[]> {
+/**
+ * Brings a database to the newest numbered file: those that it has not seen run in order, all in one transaction, under a lock that a second
+ * server waits for. A file that has changed since it ran is refused by its checksum.
+ * @returns the names of the files that ran
+ */
+export async function migrate(ownerUrl: string, appPassword: string, folder = FOLDER): Promise<string[]> {
   const db = new pg.Client({ connectionString: ownerUrl })
   await db.connect()
   try {
+    await db.query('begin')
+    await db.query("select pg_advisory_xact_lock(hashtextextended('kneecap-awl migrations', 0))")
     await ensureAppRole(db, appPassword)
-    await db.query('create table if not exists migration (name text primary key, at timestamptz not null default now())')
-    const done = new Set((await db.query<{ name: string }>('select name from migration')).rows.map((row) => row.name))
-    const files = readdirSync(fileURLToPath(FOLDER))
-      .filter((name) => name.endsWith('.sql') && !done.has(name))
-      .sort()
-    for (const name of files) await runFile(db, name)
-    return files
+    const postgrator = new Postgrator({
+      driver: 'pg',
+      migrationPattern: `${folder}*.sql`,
+      schemaTable: 'public.schemaversion',
+      execQuery: (query) => db.query(query),
+    })
+    await takeOver(db, await postgrator.getMigrations())
+    const ran = await postgrator.migrate()
+    await db.query('commit')
+    return ran.map(({ name }) => name)
+  } catch (error) {
+    await db.query('rollback')
+    throw new Error(`the database could not be brought up to date: ${(error as Error).message}`, { cause: error })
   } finally {
     await db.end()
   }
 }
 
-async function runFile(db: pg.Client, name: string): Promise<void> {
-  await db.query('begin')
-  try {
-    await db.query(readFileSync(fileURLToPath(new URL(name, FOLDER)), 'utf8'))
-    await db.query('insert into migration (name) values ($1)', [name])
-    await db.query('commit')
-  } catch (error) {
-    await db.query('rollback')
-    throw new Error(`migration ${name} failed: ${(error as Error).message}`, { cause: error })
-  }
+/** A database of before kept the names of its files in a table of its own, without checksums. */
+async function takeOver(db: pg.Client, files: readonly Postgrator.Migration[]): Promise<void> {
+  const { rows } = await db.query<{ isOld: boolean }>(
+    `select to_regclass('public.migration') is not null and to_regclass('public.schemaversion') is null as "isOld"`,
+  )
+  if (!rows[0]?.isOld) return
+  await db.query('create table schemaversion (version bigint primary key, name text, md5 text, run_at timestamptz)')
+  for (const { version, name, md5 } of files)
+    await db.query('insert into schemaversion select $1::bigint, $2::text, $3::text, at from migration where name = $4', [
+      version,
+      name,
+      md5,
+      `${String(version).padStart(3, '0')}_${name}.sql`,
+    ])
+  await db.query('drop table migration')
 }
 
 async function ensureAppRole(db: pg.Client, password: string): Promise<void> {

@@ -1,9 +1,13 @@
 import { useEffect } from 'react'
+import { tinykeys } from 'tinykeys'
 
 type Action = (event: KeyboardEvent) => void
 
 /** Keys that may be held down: they only look. */
 const REPEATED = ['ArrowDown', 'ArrowUp', 'n', 'p']
+
+/** On another layout a sign is typed with Shift or Alt: what counts is the sign. */
+const typed = (key: string): string => `[Shift]+[Alt]+${key === 'digit' ? String.raw`(\d)` : key}`
 
 /**
  * Keys of the workspace, by what they type on whatever layout. They rest while something is being typed or a dialogue is open. A key that is
@@ -12,16 +16,15 @@ const REPEATED = ['ArrowDown', 'ArrowUp', 'n', 'p']
 export function useKeys(keys: Readonly<Record<string, Action>>, isActive: boolean): void {
   useEffect(() => {
     if (!isActive) return
-    const listen = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.metaKey || isTyping(event.target)) return
-      const action = keys[event.key] ?? (/^[0-9]$/.test(event.key) ? keys.digit : undefined)
-      if (!action) return
-      event.preventDefault()
-      event.stopPropagation()
-      if (!event.repeat || REPEATED.includes(event.key)) action(event)
-    }
-    window.addEventListener('keydown', listen, true)
-    return () => window.removeEventListener('keydown', listen, true)
+    const heard = Object.entries(keys).map(([key, action]) => [
+      typed(key),
+      (event: KeyboardEvent): void => {
+        event.preventDefault()
+        event.stopPropagation()
+        if (!event.repeat || REPEATED.includes(event.key)) action(event)
+      },
+    ])
+    return tinykeys(window, Object.fromEntries(heard), { capture: true, ignore: ({ target }) => isTyping(target) })
   }, [keys, isActive])
 }
 
