@@ -231,7 +231,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     [
       'a comparison without its reading',
       calcs,
-      (d) => (d.calcs = swap(d.calcs, 'knee.move.flexion.active < 90', 'knee.move.flexion < 90')),
+      (d) => (d.calcs = swap(d.calcs, 'knee.move.flexion.active < 90°', 'knee.move.flexion < 90°')),
       /does not say which reading/,
     ],
     [

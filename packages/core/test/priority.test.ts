@@ -41,16 +41,14 @@ describe('clocks', () => {
     ['longer to go than there is time', 2, 'now', ['N'], '2026-11-20T16:00:00.000Z'],
   ])('%s: due by %s', (_what, journeyHours, tier, classes, due) =>
     expect(
-      dueHere({ tiers: thePack().tiers, journeyHours }, '2026-11-20T16:00:00.000Z', tier, [
+      dueHere({ ...thePack(), journeyHours }, '2026-11-20T16:00:00.000Z', tier, [
         { tier, classes },
         { tier: 'here', classes: ['V'] },
       ]),
     ).toBe(due),
   )
   it('a cold foot that a clinician lowered from Now to Today still takes its way off the window', () =>
-    expect(dueHere({ tiers: thePack().tiers, journeyHours: 2 }, '2026-11-20T16:00:00.000Z', 'today', [{ tier: 'now', classes: ['V'] }])).toBe(
-      '2026-11-21T14:00:00.000Z',
-    ))
+    expect(dueHere({ ...thePack(), journeyHours: 2 }, '2026-11-20T16:00:00.000Z', 'today', [{ tier: 'now', classes: ['V'] }])).toBe('2026-11-21T14:00:00.000Z'))
   it('turns amber at half of the window and is breached when it is over', () => {
     const at = (time: string) => dueState('2026-11-20T16:00:00Z', '2026-11-21T16:00:00Z', time)
     expect([at('2026-11-20T20:00:00Z'), at('2026-11-21T04:00:00Z'), at('2026-11-21T16:00:00Z')]).toEqual(['in time', 'half gone', 'breached'])

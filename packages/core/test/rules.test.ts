@@ -66,9 +66,9 @@ const WORDS: readonly (readonly [rule: RuleSource, findings: Findings, truth: Tr
   ['story.infection-source != none', { 'story.infection-source': ['skin'] }, met],
   ['story.infection-source has throat', {}, unknown],
   // numbers, readings and qualifiers
-  ['knee.move.flexion.active < 90', { 'knee.move.flexion right': { qualifiers: { active: 89 } } }, met],
-  ['knee.move.flexion.active < 90', { 'knee.move.flexion right': { qualifiers: { active: 90 } } }, no],
-  ['knee.move.flexion.active < 90', { 'knee.move.flexion right': { qualifiers: { passive: 60 } } }, unknown],
+  ['knee.move.flexion.active < 90°', { 'knee.move.flexion right': { qualifiers: { active: 89 } } }, met],
+  ['knee.move.flexion.active < 90°', { 'knee.move.flexion right': { qualifiers: { active: 90 } } }, no],
+  ['knee.move.flexion.active < 90°', { 'knee.move.flexion right': { qualifiers: { passive: 60 } } }, unknown],
   ['knee.test.lachman.end-point = soft', { 'knee.test.lachman right': { value: 8, qualifiers: { 'end-point': 'soft' } } }, met],
   ['knee.test.lachman.end-point = soft', { 'knee.test.lachman right': lost }, unknown],
   // the other side, either, both
@@ -80,13 +80,13 @@ const WORDS: readonly (readonly [rule: RuleSource, findings: Findings, truth: Tr
   [`both(${PULSE} = absent)`, both(PULSE, 'absent', 'normal'), no],
   [`both(${PULSE} = absent)`, { [`${PULSE} right`]: 'absent' }, unknown],
   // arithmetic between the sides and the readings
-  [`diff(${GIRTH}) >= 30`, both(GIRTH, 392, 360), met],
-  [`diff(${GIRTH}) >= 30`, both(GIRTH, 360, 392), no],
-  [`diff(${GIRTH}) >= 30`, { [`${GIRTH} right`]: 392 }, unknown],
-  [`deficit(${GIRTH}) >= 20`, both(GIRTH, 300, 400), met],
-  [`deficit(${GIRTH}) >= 20`, both(GIRTH, 350, 400), no],
-  ['gap(knee.move.flexion) >= 20', { 'knee.move.flexion right': { qualifiers: { active: 100, passive: 125 } } }, met],
-  ['gap(knee.move.flexion) >= 20', { 'knee.move.flexion right': { qualifiers: { active: 100 } } }, unknown],
+  [`diff(${GIRTH}) >= 30 mm`, both(GIRTH, 392, 360), met],
+  [`diff(${GIRTH}) >= 30 mm`, both(GIRTH, 360, 392), no],
+  [`diff(${GIRTH}) >= 30 mm`, { [`${GIRTH} right`]: 392 }, unknown],
+  [`deficit(${GIRTH}) >= 20 %`, both(GIRTH, 300, 400), met],
+  [`deficit(${GIRTH}) >= 20 %`, both(GIRTH, 350, 400), no],
+  ['gap(knee.move.flexion) >= 20°', { 'knee.move.flexion right': { qualifiers: { active: 100, passive: 125 } } }, met],
+  ['gap(knee.move.flexion) >= 20°', { 'knee.move.flexion right': { qualifiers: { active: 100 } } }, unknown],
   [`worst(${LINE}, knee.feel.lateral-joint-line) >= 2`, { [`${LINE} right`]: '0', 'knee.feel.lateral-joint-line right': '2' }, met],
   // power and likeness
   [`weak(${POWER})`, { [`${POWER} right`]: '4' }, met],
@@ -147,6 +147,8 @@ describe('the rule language', () => {
 
   it.each<[string, string, RegExp]>([
     ['a name that is nowhere', 'knee.feel.aura >= 2', /"knee\.feel\.aura" in .* is no item/],
+    ['a number without its unit', 'knee.move.flexion.active < 90', /not in the unit .*/],
+    ['a number in another unit', `diff(${GIRTH}) >= 3 cm`, /"3 cm" in .* is not in the unit/],
     ['a word that is no function', 'sum(story.trauma) > 1', /"sum" is not a function/],
     ['a state that is none', 'forgotten(story.trauma)', /"forgotten" is not a word of the rule language/],
     ['a time that is none', `change(${PULSE}, soon) < 0`, /"soon" is no time/],

@@ -41,28 +41,23 @@ export const dueAt = (flaggedAt: string, tier: Tier, windows: Windows): string |
   return hours === null || hours === undefined ? undefined : new Date(Date.parse(flaggedAt) + hours * 3_600_000).toISOString()
 }
 
-/** A journey over an hour counts against the window of what spoils on the way. */
-const SHORT_JOURNEY_HOURS = 1
-const SPOILS_ON_THE_WAY: readonly string[] = ['V', 'I', 'N']
-
 /**
- * When the team that takes a patient over has to have been told, at this site: a long journey is taken off the window of vessel, infection
- * and nerve, since it is the limb that has to be in time.
+ * When the team that takes a patient over has to have been told, at this site: a long journey is taken off the window of what spoils on
+ * the way (vessel, infection, nerve), since it is the limb that has to be in time.
  * @param flags what is met: those at least as urgent as the tier that is due count, so also when a clinician lowered it
  * @returns as `dueAt`; never before `flaggedAt`
  * @example dueHere(farPack, '2026-11-20T16:00:00Z', 'today', [coldFoot]) // '2026-11-21T14:00:00.000Z' where the journey takes two hours
  */
 export function dueHere(
-  pack: Pick<RegionPack, 'tiers' | 'journeyHours'>,
+  pack: Pick<RegionPack, 'tiers' | 'journeyHours' | 'spoilsOnTheWay'>,
   flaggedAt: string,
   tier: Tier,
   flags: readonly { readonly classes: readonly string[]; readonly tier?: Tier }[],
 ): string | undefined {
   const due = dueAt(flaggedAt, tier, windowsOf(pack))
-  const spoils = flags.some(
-    (flag) => flag.tier !== undefined && tierRank(flag.tier) <= tierRank(tier) && flag.classes.some((one) => SPOILS_ON_THE_WAY.includes(one)),
-  )
-  if (due === undefined || !spoils || pack.journeyHours <= SHORT_JOURNEY_HOURS) return due
+  const { classes, beyondHours } = pack.spoilsOnTheWay
+  const spoils = flags.some((flag) => flag.tier !== undefined && tierRank(flag.tier) <= tierRank(tier) && flag.classes.some((one) => classes.includes(one)))
+  if (due === undefined || !spoils || pack.journeyHours <= beyondHours) return due
   return new Date(Math.max(Date.parse(flaggedAt), Date.parse(due) - pack.journeyHours * 3_600_000)).toISOString()
 }
 

@@ -2,6 +2,7 @@ import type { Calc } from '../rules/calc.js'
 import type { Comparator, Leaf, RuleNode, Term } from '../rules/rule.js'
 import type { Flag, AnyPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
+import { counted } from '../model/plural.js'
 import { itemsById } from '../pack/itemsById.js'
 
 /** A rule as it is read aloud: each line in words; what it leads on to can be opened. */
@@ -118,6 +119,6 @@ export function calcLines(pack: AnyPack, calc: Calc): RuleLine[] {
     ...(calc.validWhen ? [when('valid when', calc.validWhen)] : []),
     ...(calc.when ? [ruleLines(pack, calc.when)] : []),
     ...calc.ladder.map((rung) => when(rung.value, rung.when)),
-    ...calc.points.map((part) => when(`${part.points} ${Math.abs(part.points) === 1 ? 'point' : 'points'}`, part.when)),
+    ...calc.points.map((part) => when(counted(part.points, 'point', 'points'), part.when)),
   ]
 }

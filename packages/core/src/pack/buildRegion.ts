@@ -72,6 +72,10 @@ class RegionBuilder {
         const qualifier = path.slice(cut + 1)
         return owner && qualifier in owner.qualifiers ? { kind: 'item', item: owner.id, qualifier } : undefined
       },
+      unit: (id, qualifier) => {
+        const item = this.ids.get(id)
+        return qualifier === undefined ? item?.unit : item?.qualifiers[qualifier]?.unit
+      },
       set: (name) => sets[name],
       criterion: (id, self) => {
         const found = sources.criteria.get(id)

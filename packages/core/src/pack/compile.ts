@@ -72,6 +72,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     leadOrder: pack.leadOrder,
     burdenCost: pack.burdenCost,
     mayBePregnant: pack.mayBePregnant,
+    spoilsOnTheWay: pack.spoilsOnTheWay,
   }
 }
 

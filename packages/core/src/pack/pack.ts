@@ -264,6 +264,8 @@ interface PackContents {
   /** What a step of a test's burden costs, in the unit of `TierInfo.tooLate`. */
   readonly burdenCost: number
   /** When what is said of pregnancy holds as well; nothing says so when left out. */
+  /** Classes of flags whose window a journey of more than so many hours is taken off. */
+  readonly spoilsOnTheWay: { readonly classes: readonly string[]; readonly beyondHours: number }
   readonly mayBePregnant?: { readonly item: string; readonly values: readonly string[] }
 }
 

@@ -218,6 +218,7 @@ export interface PackSource {
   readonly burdenCost: number
   readonly priorBands: Readonly<Record<string, readonly [number, number]>>
   readonly mayBePregnant: NonNullable<Pack['mayBePregnant']>
+  readonly spoilsOnTheWay: Pack['spoilsOnTheWay']
 }
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {

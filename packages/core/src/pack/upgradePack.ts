@@ -17,9 +17,10 @@ export const NO_LESIONS: Lesions = {
 
 /** What earlier versions had built in and a pack now says itself. */
 const TOO_LATE: Readonly<Record<Tier, number>> = { now: 20, today: 10, days: 5, weeks: 5, routine: 5, here: 5 }
-const BUILT_IN: Pick<Pack, 'leadOrder' | 'burdenCost' | 'mayBePregnant'> = {
+const BUILT_IN: Pick<Pack, 'leadOrder' | 'burdenCost' | 'mayBePregnant' | 'spoilsOnTheWay'> = {
   leadOrder: ['V', 'N', 'I', 'F', 'T', 'B', 'C', 'P', 'S'],
   burdenCost: 0.05,
+  spoilsOnTheWay: { classes: ['V', 'I', 'N'], beyondHours: 1 },
   mayBePregnant: { item: 'patient.pregnant', values: ['possible', 'yes', 'postpartum-6w'] },
 }
 const PATTERNS = ['cord', 'cauda', 'gbs', 'stocking', 'mixed', 'arm-plexus', 'thigh-plexus', 'motor-neurone', 'muscle', 'junction', 'brain']

@@ -13,6 +13,8 @@ export type RuleSource =
 /** What a name in a rule stands for. Supplied by the compiler, which knows every id of the pack. */
 export interface Names {
   resolve(path: string): { kind: 'item'; item: string; qualifier?: string } | { kind: 'calc'; calc: string } | undefined
+  /** In what a number of an item or a qualifier is counted; undefined for words, and for what is counted in nothing. */
+  unit(item: string, qualifier?: string): string | undefined
   set(name: string): readonly string[] | undefined
   flag(id: string): boolean
   hold(id: string): boolean
@@ -23,7 +25,7 @@ export interface Names {
 export class RuleError extends Error {
   override readonly name = 'RuleError'
   constructor(
-    readonly code: 'rule-syntax' | 'unknown-name',
+    readonly code: 'rule-syntax' | 'unknown-name' | 'unit',
     message: string,
     readonly cure: string,
   ) {
@@ -34,8 +36,8 @@ export class RuleError extends Error {
 /**
  * Reads a rule of the pack.
  * @param self id of the flag or hold that owns the rule; `any-flag` compares with it
- * @throws RuleError `rule-syntax` or `unknown-name`, with a sentence that says how to mend it
- * @example parseRule({ all: ['story.trauma', 'patient.age-years >= 55'] }, names, 'knee.calc.ottawa')
+ * @throws RuleError `rule-syntax`, `unknown-name` or `unit`, with a sentence that says how to mend it
+ * @example parseRule({ all: ['story.trauma', 'patient.age-years >= 55 years'] }, names, 'knee.calc.ottawa')
  */
 export function parseRule(source: RuleSource, names: Names, self: string): RuleNode {
   if (typeof source === 'string') return namedRule(source, names, self) ?? leafNode(source, names, self)
@@ -117,7 +119,8 @@ function comparison(text: string, left: string, cmp: Comparator, right: string, 
     const found = names.resolve(left)
     if (!found) throw unknownName(left, text)
     if (found.kind === 'calc') return { type: 'calc', text, over: 'this', calc: found.calc, cmp, operand }
-    return { type: 'compare', text, over: 'this', term: term('value', found), cmp, operand }
+    const unit = names.unit(found.item, found.qualifier)
+    return { type: 'compare', text, over: 'this', term: term('value', found), cmp, operand: inUnit(operand, unit, text) }
   }
   const fn = TERM_FUNCTIONS.find((name) => name === call[1])
   if (!fn) throw new RuleError('rule-syntax', `"${call[1] ?? ''}" is not a function of a leaf, in "${text}"`, `use one of ${TERM_FUNCTIONS.join(', ')}`)
@@ -131,8 +134,27 @@ function comparison(text: string, left: string, cmp: Comparator, right: string, 
     over: 'this',
     term: { ...term(fn, first), ...(more.length ? { more: more.map((m) => m.item) } : {}), ...window },
     cmp,
-    operand,
+    operand: inUnit(operand, fn === 'deficit' ? '%' : names.unit(first.item, first.qualifier), text),
   }
+}
+
+const NUMBER = /^(-?\d+(?:\.\d+)?)\s*(.*)$/
+
+/**
+ * The numbers of a comparison, each of which names the unit of what it is compared with.
+ * @throws RuleError `unit` where it names none or another
+ * @example inUnit(['5 mm'], 'mm', 'knee.test.lachman >= 5 mm') // ['5']
+ */
+function inUnit(operand: readonly string[], unit: string | undefined, text: string): readonly string[] {
+  if (unit === undefined) return operand
+  return operand.map((word) => {
+    const [, number, named] = NUMBER.exec(word) ?? []
+    if (number === undefined) return word
+    const isOne = Number(number) === 1 && named === unit.replace(/s$/, '')
+    if (named !== unit && !isOne)
+      throw new RuleError('unit', `"${word}" in "${text}" is not in the unit of what it is compared with`, `write ${number}${unit === '°' ? '' : ' '}${unit}`)
+    return number
+  })
 }
 
 /** How far back a comparison with an earlier check looks: `48h`, `7d`. */

@@ -1,3 +1,4 @@
+import { counted } from '@kneecap-awl/core'
 import styled from 'styled-components'
 
 /** The usual cautions, and that rules go by local choices. On every screen that advises. */
@@ -5,7 +6,7 @@ export function Cautions({ cautions, pack, local = 0 }: { readonly cautions: rea
   return (
     <Small>
       {cautions.join(' ')} Content pack {pack}.
-      {local > 0 && ` Judged by ${local} local ${local === 1 ? 'choice' : 'choices'}: see the library, where practice differs.`}
+      {local > 0 && ` Judged by ${counted(local, 'local choice', 'local choices')}: see the library, where practice differs.`}
     </Small>
   )
 }
