@@ -93,7 +93,7 @@ test('a red great toe is told with its score as a range, the picture to take and
   await expect(main).toContainText(/Fluid within four hours: until/)
 })
 
-test('the usual range of a movement is that of the school chosen, and stays chosen', async ({ page }) => {
+test('the usual range of a movement is that of the reference chosen, and stays chosen', async ({ page }) => {
   await begin(page, { name: 'Ranged Redshank', joint: 'elbow' })
   await stop(page, 'Move and power')
   const bent = page.locator('[id="row-elbow.move.flexion"]')

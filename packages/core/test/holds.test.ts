@@ -166,16 +166,16 @@ describe('a hold that stands because something is not known', () => {
     '%s: %s has a way out by answering what it names',
     (region, id) => {
       const search = new WitnessSearch(viewOf(pack, region))
-      const { prepared } = search
-      const { rule } = prepared.readyHold(id)
+      const { compiled } = search
+      const { rule } = compiled.compiledHold(id)
       const witness = search.find([{ rule, want: YES }]).found
       expect(witness).toBeDefined()
       const known = new Map(witness)
       const context = search.contextOf(known)
       if (atBest(rule, (one) => one.run(context, 0)) === YES) return
-      const slots = wayOut(rule, context, 0, prepared, (slot) => prepared.item(Math.floor(slot / 3)).seconds)
+      const slots = wayOut(rule, context, 0, compiled, (slot) => compiled.item(Math.floor(slot / 3)).seconds)
       expect(slots).not.toBeNull()
-      const asked = [...(slots ?? [])].map((slot) => ({ slot, item: prepared.item(Math.floor(slot / 3)) }))
+      const asked = [...(slots ?? [])].map((slot) => ({ slot, item: compiled.item(Math.floor(slot / 3)) }))
       const answers = (turn: number): Witness =>
         new Map([
           ...known,

@@ -39,7 +39,7 @@ describe('the range', () => {
   })
   it('a heel lift stopped by pain counts as abnormal for what is in play', () => {
     const { verdict } = judged([...calm(), ...entriesFor({ 'knee.screen.heel-lift': { state: 'could-not', reason: 'pain' } })])
-    expect(verdict.asked.groups.map((group) => group.id)).toContain('knee.ask.extensor')
+    expect(verdict.asked.prompts.map((group) => group.id)).toContain('knee.ask.extensor')
   })
 })
 

@@ -158,14 +158,14 @@ describe('the background in a note', () => {
 describe('what the receiver wants before an operation', () => {
   const wound: Findings = { 'screen.wound': 'near bone or joint', 'story.trauma': 'present', 'knee.screen.deformity': 'present' }
   it('is asked after a wound, and wished for until it is told', () => {
-    expect(judged(entriesFor(wound)).verdict.asked.groups.map((group) => group.id)).toEqual(expect.arrayContaining(['ask.theatre', 'ask.tetanus']))
+    expect(judged(entriesFor(wound)).verdict.asked.prompts.map((group) => group.id)).toEqual(expect.arrayContaining(['ask.theatre', 'ask.tetanus']))
     expect(letterOf(wound).missing).toEqual(expect.arrayContaining(['last ate and drank', 'tetanus']))
     const told = letterOf({ ...wound, 'patient.last-ate': daysAgo(0.2), 'patient.tetanus': 'incomplete' })
     expect(told.missing).not.toEqual(expect.arrayContaining(['last ate and drank']))
     expect(told.missing).not.toEqual(expect.arrayContaining(['tetanus']))
   })
   it('is the weight for the dose of a child, and of nobody whose drugs do not need it', () => {
-    const asked = (findings: Findings): readonly string[] => judged(entriesFor(findings)).verdict.asked.groups.map((group) => group.id)
+    const asked = (findings: Findings): readonly string[] => judged(entriesFor(findings)).verdict.asked.prompts.map((group) => group.id)
     expect(asked({ 'patient.age-years': 9 })).toContain('ask.weight')
     expect(asked({ 'patient.age-years': 40, 'patient.anticoagulant': ['heparin'] })).toContain('ask.weight')
     expect(asked({ 'patient.age-years': 40, 'patient.anticoagulant': ['none'] })).not.toContain('ask.weight')

@@ -13,7 +13,7 @@ const full = (name: string): string =>
         : `neuro.strength.${name}`
 /** Every item of a limb that any place can lose. */
 const itemsOf = (limb: 'arm' | 'leg'): string[] => [
-  ...new Set(pack.lesions.lesions.filter((one) => one.limb === limb).flatMap((one) => [...one.expected, ...one.shared])),
+  ...new Set(pack.nerveLesions.lesions.filter((one) => one.limb === limb).flatMap((one) => [...one.expected, ...one.shared])),
 ]
 const normalOf = (item: string): string => (item.startsWith('neuro.strength') ? '5' : 'normal')
 /** What is not named is examined and normal on this side; the other side is whole. */
@@ -28,7 +28,7 @@ function record(limb: 'arm' | 'leg', found: Readonly<Record<string, string>>, si
   )
   return entriesFor(all, side)
 }
-const limbOf = (place: string): 'arm' | 'leg' => pack.lesions.lesions.find((one) => one.id === place)?.limb ?? 'arm'
+const limbOf = (place: string): 'arm' | 'leg' => pack.nerveLesions.lesions.find((one) => one.id === place)?.limb ?? 'arm'
 const localise = (view: AnyPack, entries: readonly FindingEntry[], isMet?: (calc: string) => boolean) => localiseRecord(view, recordOf(entries), isMet)
 const best = (view: AnyPack, entries: readonly FindingEntry[]) => localise(view, entries)[0]
 

@@ -63,7 +63,7 @@ describe('patterns over both sides come before one root or nerve', () => {
     expect(patterns('neck', { 'neuro.reflex.triceps right': 'brisk', 'neuro.strength.elbow-flexion right': '4' })).toContain('Spinal cord'))
   it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.face-arm-leg': ['face droops'] })).toEqual(['Brain']))
   it('two different nerves on two sides are several nerves', () => {
-    const arm = thePack().lesions.lesions.filter((one) => one.limb === 'arm')
+    const arm = thePack().nerveLesions.lesions.filter((one) => one.limb === 'arm')
     const wrist: Findings = Object.assign(
       {},
       ...[...new Set(arm.flatMap((one) => [...one.expected, ...one.shared]))].map((item) => both(item, item.startsWith('neuro.strength') ? '5' : 'normal')),

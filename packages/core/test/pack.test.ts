@@ -2,7 +2,7 @@
    files of the content are spoilt here by name, as somebody would who writes them */
 import { CORE_SCHEMA, load } from 'js-yaml'
 import { describe, expect, it } from 'vitest'
-import { compilePack, PackError, problemLine, upgradePack, viewOf, type SourceFile } from '../src/index.js'
+import { compilePack, PackError, problemLine, inTodaysKeys, upgradePack, viewOf, type SourceFile } from '../src/index.js'
 import { lintPack } from '../src/review/index.js'
 import { lintRegion } from '../src/review/lint.js'
 import { contentFiles, theKnee, thePack } from './support.js'
@@ -27,10 +27,10 @@ describe('the shipped pack', () => {
   })
 
   it('says for every joint with a route of its own where good practitioners differ, and by what it goes', () => {
-    const { regions, schools } = thePack()
+    const { regions, practiceVariants } = thePack()
     for (const { id } of regions.filter((region) => !['jaw', 'any-joint'].includes(region.id)))
-      expect(schools.filter((one) => one.region === id).length).toBeGreaterThan(5)
-    expect(viewOf(thePack(), 'elbow').schools.every((one) => one.region === 'elbow')).toBe(true)
+      expect(practiceVariants.filter((one) => one.region === id).length).toBeGreaterThan(5)
+    expect(viewOf(thePack(), 'elbow').practiceVariants.every((one) => one.region === 'elbow')).toBe(true)
   })
 
   it('names a source for every accuracy figure and marks it unchecked', () => {
@@ -134,7 +134,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     ['a key that is not known', tests, (d) => (item('knee.test.valgus-30')(d).hynt = 'x'), /knee\.test\.valgus-30.*additional properties: "hynt"/],
     ['a kind that is not known', tests, (d) => (item('knee.test.valgus-30')(d).kind = 'looseness'), /must be equal to one of the allowed values/],
     ['two items with one id', tests, (d) => (item('knee.test.varus-30')(d).id = 'knee.test.valgus-30'), /knee\.test\.valgus-30: the id is already used/],
-    ['a word that is no function', prompts, (d) => (d.groups = swap(d.groups, 'diff(knee.move', 'delta(knee.move')), /"delta" is not a function/],
+    ['a word that is no function', prompts, (d) => (d.prompts = swap(d.prompts, 'diff(knee.move', 'delta(knee.move')), /"delta" is not a function/],
     ['an item without its meaning', tests, (d) => delete item('knee.test.squat-pain')(d).positive, /knee\.test\.squat-pain.*positive/],
     [
       'a condition that weighs with figures that nobody verified',
@@ -210,15 +210,15 @@ describe('a bad pack is refused with file, id and cure', () => {
       /knee\.test\.swain: is a test that does not say how its technique is lost/,
     ],
     [
-      'a usual range by a school that does not exist',
+      'a usual range by a reference that does not exist',
       'regions/knee/move.yaml',
       (d) => (item('knee.move.flexion')(d).norms = { textbok: '135' }),
-      /knee\.move\.flexion: has a usual range by "textbok", which is no school of norms/,
+      /knee\.move\.flexion: has a usual range by "textbok", which is none of the reference ranges/,
     ],
     [
-      'a school that goes by a way it does not name',
-      'regions/knee/schools.yaml',
-      (d) => (d.schools = swap(d.schools, '"default":"by position"', '"default":"by heart"')),
+      'a practice variant that goes by a way it does not name',
+      'regions/knee/practice-variants.yaml',
+      (d) => (d.practiceVariants = swap(d.practiceVariants, '"default":"by position"', '"default":"by heart"')),
       /knee: Order of the examination: goes by "by heart", which is none of its choices/,
     ],
     ['two items with one key', region, (d) => (d.region.core = swap(d.region.core, '"key":"jll"', '"key":"jlm"')), /has the key "jlm"/],
@@ -279,17 +279,25 @@ describe('a pack of an earlier version', () => {
       calcs: Record<string, unknown>[]
       regions: Record<string, unknown>[]
     }
-    delete old.lesions
+    for (const [before, now] of [
+      ['groups', 'prompts'],
+      ['schools', 'practiceVariants'],
+      ['normSchools', 'referenceRanges'],
+    ] as const) {
+      old[before] = old[now]
+      delete old[now]
+    }
+    delete old.nerveLesions
     for (const item of old.items) {
       delete item.lost
       delete item.also
     }
     for (const calc of old.calcs) delete calc.also
     for (const region of old.regions) delete region.ordinary
-    const upgraded = upgradePack(old as never)
-    expect(upgraded.lesions.lesions).toEqual([])
+    const upgraded = upgradePack(inTodaysKeys(old) as never)
+    expect(upgraded.nerveLesions.lesions).toEqual([])
     expect(upgraded.items.every((item) => Array.isArray(item.lost) && Array.isArray(item.also))).toBe(true)
-    expect(upgraded.flags).toEqual(pack.flags)
+    expect([upgraded.flags, upgraded.prompts, upgraded.practiceVariants]).toEqual([pack.flags, pack.prompts, pack.practiceVariants])
   })
 })
 
@@ -297,7 +305,7 @@ describe('places where nerves may be hurt', () => {
   it('name only items and places that exist', () => {
     const files = contentFiles()
     const broken = (from: string, to: string) =>
-      files.map((file) => (file.path === 'shared/lesions.yaml' ? { ...file, text: file.text.replace(from, to) } : file))
+      files.map((file) => (file.path === 'shared/nerve-lesions.yaml' ? { ...file, text: file.text.replace(from, to) } : file))
     expect(() => compilePack(broken('neuro.strength.great-toe-extension', 'neuro.strength.great-toe-extention'))).toThrow(/great-toe-extention/)
     expect(() => compilePack(broken('      - common-peroneal', '      - comon-peroneal'))).toThrow(/comon-peroneal/)
   })

@@ -36,16 +36,16 @@ const faultsOf = (profile: Parameters<typeof packWith>[1]): string[] => {
 
 describe('the pack as it ships', () => {
   it('goes by the default on every matter, and by the windows of the tiers', () => {
-    for (const { id } of thePack().regions) expect(localChoices(thePack().schools, id)).toEqual([])
+    for (const { id } of thePack().regions) expect(localChoices(thePack().practiceVariants, id)).toEqual([])
     expect(windowsOf(thePack())).toEqual({ now: 1, today: 24, days: 168, weeks: 1008, routine: 3024, here: null })
   })
   it('has choices that change rules in most joints', () => {
-    const switching = thePack().schools.filter((school) => school.switches.length > 0)
-    expect(new Set(switching.map((school) => school.region)).size).toBeGreaterThanOrEqual(7)
+    const switching = thePack().practiceVariants.filter((variant) => variant.switches.length > 0)
+    expect(new Set(switching.map((variant) => variant.region)).size).toBeGreaterThanOrEqual(7)
   })
 })
 
-const choices = thePack().schools.flatMap((school) => school.switches.map((choice) => ({ region: school.region, topic: school.topic, choice })))
+const choices = thePack().practiceVariants.flatMap((variant) => variant.switches.map((choice) => ({ region: variant.region, topic: variant.topic, choice })))
 
 describe.each(choices)('$region: $topic, $choice', (choice) => {
   const pack = packWith(choice.region, { choices: [choice] })
@@ -59,7 +59,7 @@ describe.each(choices)('$region: $topic, $choice', (choice) => {
     }
   })
   it('reads some rule otherwise than the pack as it ships', () => {
-    const rules = (one: Pack): string => JSON.stringify([one.calcs, one.flags, one.holds, one.groups])
+    const rules = (one: Pack): string => JSON.stringify([one.calcs, one.flags, one.holds, one.prompts])
     expect(rules(pack)).not.toBe(rules(packWith(choice.region, { choices: [] })))
   })
 })

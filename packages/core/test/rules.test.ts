@@ -135,14 +135,14 @@ describe('the rule language', () => {
   it.each(
     WORDS.map(([rule, findings, truth]) => [typeof rule === 'string' ? rule : JSON.stringify(rule), JSON.stringify(findings), truth, rule, findings] as const),
   )('%s with %s is %s', (_rule, _findings, truth, rule, findings) => {
-    const { prepared, context } = judgement(knee(), {
+    const { compiled, context } = judgement(knee(), {
       complaint: { region: 'knee', sides: ['right'] satisfies Side[] },
       asOf: AS_OF,
       entries: entriesFor(findings),
     })
     // A record of its own, in which nothing is left aside because nobody asked for it.
-    const bare = prepared.context(context.slots, context.previous, context.asOf)
-    expect(truthOf(prepared.readyCalc(numbered.get(JSON.stringify(rule)) ?? '').truth(bare, 0))).toBe(truth)
+    const bare = compiled.context(context.slots, context.previous, context.asOf)
+    expect(truthOf(compiled.compiledCalc(numbered.get(JSON.stringify(rule)) ?? '').truth(bare, 0))).toBe(truth)
   })
 
   it.each<[string, string, RegExp]>([

@@ -5,7 +5,7 @@ import { pelvicObliquity, pelvicObliquityMeasure } from '../src/measure/pelvicOb
 import { compartmentDelta } from '../src/measure/compartmentDelta.js'
 import { mm, mmHg, round } from '../src/model/units.js'
 import { afterTest, likelihoodRatios, ratioInterval } from '../src/reason/likelihood.js'
-import { aroundTest, bestTier, costsOf, tierLoss, worthAround } from '../src/index.js'
+import { aroundTest, bestTier, costsOf, tierLoss, benefitAround } from '../src/index.js'
 import { thePack } from './support.js'
 
 /** No measure here counts from a time. */
@@ -93,14 +93,14 @@ describe('what a test is worth for the tier', () => {
     ]).toEqual([100, 10, 15, 3, 0])
   })
   it('a torn Achilles at 30 percent is seen within days, and the squeeze settles it', () => {
-    const worth = worthAround(aroundTest(0.3, 0.96, 0.93), 'days', 'here', 1, costs)
+    const worth = benefitAround(aroundTest(0.3, 0.96, 0.93), 'days', 'here', 1, costs)
     expect(worth).toMatchObject({ before: { tier: 'days' }, afterPositive: 'days', afterNegative: 'here' })
     expect(worth.before.loss).toBeCloseTo(2.1, 3)
     expect(worth.value).toBeCloseTo(1.773, 3)
     expect(worth.net).toBeCloseTo(1.723, 3)
   })
   it('a test that cannot change the tier is worth nothing', () => {
-    const worth = worthAround(aroundTest(0.02, 0.63, 0.77), 'days', 'here', 1, costs)
+    const worth = benefitAround(aroundTest(0.02, 0.63, 0.77), 'days', 'here', 1, costs)
     expect(worth).toMatchObject({ before: { tier: 'here' }, afterPositive: 'here', afterNegative: 'here' })
     expect(worth.before.loss).toBeCloseTo(0.3, 3)
     expect(worth.value).toBeCloseTo(0, 10)

@@ -16,21 +16,21 @@ import { examinations } from './examinations/routes.js'
 import { answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
 import { packs } from './packs/routes.js'
-import type { PackShelf } from './packs/service.js'
+import type { PackStore } from './packs/service.js'
 import { patients } from './patients/routes.js'
 import { referrals } from './referrals/routes.js'
 
 declare module 'fastify' {
   interface FastifyInstance {
     pool: pg.Pool
-    shelf: PackShelf
+    packStore: PackStore
     signInTries: number
   }
 }
 
 export interface AppOptions {
   readonly pool: pg.Pool
-  readonly shelf: PackShelf
+  readonly packStore: PackStore
   readonly signInTries?: number
   readonly log?: boolean
 }
@@ -42,14 +42,14 @@ const NOT_API = { schema: { hide: true } }
 const NONCE_MARK = '__CSP_NONCE__'
 
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
-export async function buildApp({ pool, shelf, signInTries = 10, log = false }: AppOptions): Promise<FastifyInstance> {
+export async function buildApp({ pool, packStore, signInTries = 10, log = false }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: log ? { level: 'warn' } : false,
     bodyLimit: 2 * 1024 * 1024,
     ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false, discriminator: true }, plugins: [addFormats.default as never] },
   })
   app.decorate('pool', pool)
-  app.decorate('shelf', shelf)
+  app.decorate('packStore', packStore)
   app.decorate('signInTries', signInTries)
   answerProblems(app)
   await app.register(helmet, { contentSecurityPolicy: false })
@@ -64,7 +64,7 @@ export async function buildApp({ pool, shelf, signInTries = 10, log = false }: A
   await app.register(referrals)
   serve(app, contract.health, async () => {
     await pool.query('select 1')
-    return { ok: true, pack: shelf.current.hash }
+    return { ok: true, pack: packStore.current.hash }
   })
   serve(app, contract.openApi, async () => app.swagger())
   await serveWeb(app)

@@ -1,2 +1,2 @@
 export { buildApp, type AppOptions } from './app.js'
-export { PackShelf, readContent, shippedPack } from './packs/service.js'
+export { PackStore, readContent, shippedPack } from './packs/service.js'

@@ -2,7 +2,7 @@ import { buildApp } from './app.js'
 import { connect } from './db/connect.js'
 import { migrate } from './db/migrate.js'
 import { loadDemo } from './demo/load.js'
-import { PackShelf, shippedPack } from './packs/service.js'
+import { PackStore, shippedPack } from './packs/service.js'
 
 /** Everything the process needs to know comes from the environment; `npm start` sets it. */
 const need = (name: string): string => {
@@ -20,12 +20,12 @@ const port = Number(process.env.AWL_PORT ?? 4610)
 const ran = await migrate(ownerUrl, new URL(appUrl).password)
 if (ran.length > 0) say(`  database brought up to date (${ran.join(', ')})`)
 const pool = connect(appUrl, (message) => say(`  ${message}`))
-const shelf = new PackShelf(shippedPack())
-await shelf.store(pool)
-say(`  content pack ${shelf.current.version} (${shelf.current.hash}), ${shelf.current.items.length} items, ${shelf.current.flags.length} flags`)
-if (process.env.AWL_DEMO !== 'no') say(`  demo data: ${await loadDemo(ownerUrl, shelf.current)}`)
+const packStore = new PackStore(shippedPack())
+await packStore.store(pool)
+say(`  content pack ${packStore.current.version} (${packStore.current.hash}), ${packStore.current.items.length} items, ${packStore.current.flags.length} flags`)
+if (process.env.AWL_DEMO !== 'no') say(`  demo data: ${await loadDemo(ownerUrl, packStore.current)}`)
 
-const app = await buildApp({ pool, shelf, log: true, signInTries: Number(process.env.AWL_SIGN_IN_TRIES ?? 10) })
+const app = await buildApp({ pool, packStore, log: true, signInTries: Number(process.env.AWL_SIGN_IN_TRIES ?? 10) })
 await app.listen({ host: '127.0.0.1', port })
 say(`ready http://127.0.0.1:${port}`)
 

@@ -16,7 +16,7 @@ import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
 import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
-import { PackShelf, shippedPack } from '../src/packs/service.js'
+import { PackStore, shippedPack } from '../src/packs/service.js'
 import { newCluster } from './database.js'
 
 type Method = 'GET' | 'POST' | 'DELETE'
@@ -58,10 +58,10 @@ export async function newServer(name: string): Promise<Server> {
   const pack = shippedPack()
   const pool = connect(appUrl, () => undefined)
   const owner = connect(ownerUrl, () => undefined)
-  const shelf = new PackShelf(pack)
-  await shelf.store(pool)
+  const packStore = new PackStore(pack)
+  await packStore.store(pool)
   await loadDemo(ownerUrl, pack)
-  const app = await buildApp({ pool, shelf, signInTries: 1000 })
+  const app = await buildApp({ pool, packStore, signInTries: 1000 })
 
   const cookies = new Map<string, string>()
   const cookieOf = async (signIn: string): Promise<string> => {

@@ -6,7 +6,7 @@ import { entriesFor, type Findings } from '../../core/test/support.js'
 import type { FindingDraft } from '../src/record/useRecord'
 import { CouldNotDialogue, LiftDialogue } from '../src/screens/workspace/dialogues'
 import { ItemDetail } from '../src/screens/workspace/ItemDetail'
-import { NormsPicker, useNormSchool } from '../src/screens/workspace/NormsPicker'
+import { NormsPicker, useReferenceRange } from '../src/screens/workspace/NormsPicker'
 import { SinceWhen } from '../src/screens/workspace/SinceWhen'
 import { SheetRow } from '../src/screens/workspace/SheetRow'
 import { ValueControl, type Answer } from '../src/screens/workspace/ValueControl'
@@ -170,17 +170,17 @@ describe('what could not be done', () => {
 
 describe('the usual range', () => {
   function Chosen() {
-    const norms = useNormSchool()
+    const norms = useReferenceRange()
     return (
       <>
-        <NormsPicker schools={view('elbow').normSchools} {...norms} />
+        <NormsPicker references={view('elbow').referenceRanges} {...norms} />
         <output>{norms.chosen ?? 'all'}</output>
       </>
     )
   }
   const told = (): string | null => screen.getByRole('status').textContent
 
-  it('is of all schools until one is chosen, and stays with the device', () => {
+  it('is of all references until one is chosen, and stays with the device', () => {
     show(<Chosen />)
     expect(told()).toBe('all')
     pickWord(/Norms by/, 'Measured')

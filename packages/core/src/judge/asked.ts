@@ -1,4 +1,4 @@
-import type { Prepared } from './prepare.js'
+import type { CompiledPack } from './compiledPack.js'
 import { NO, YES, type T } from '../rules/truth.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { Asked } from './verdict.js'
@@ -7,28 +7,28 @@ import type { SideIndex } from '../model/side.js'
  * Works out, from core findings alone, which flags are in play and which further items that asks for.
  * An item that only something not yet known could ask for stays open: it is not "not indicated" until that is known.
  */
-export function askedItems(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[]): Asked {
-  const level = Uint8Array.from(prepared.alwaysAsked)
+export function askedItems(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): Asked {
+  const level = Uint8Array.from(compiled.alwaysAsked)
   const because = new Map<string, string>()
-  const inPlay = prepared.flags.map(({ inPlay: rule }) => sides.map((side) => rule.run(context, side)))
-  const strengths = groupStrengths(prepared, context, sides, inPlay, level)
-  const groups: { id: string; title: string; because: string; items: readonly string[] }[] = []
-  prepared.groups.forEach(({ group, ask }, at) => {
+  const inPlay = compiled.flags.map(({ inPlay: rule }) => sides.map((side) => rule.run(context, side)))
+  const strengths = groupStrengths(compiled, context, sides, inPlay, level)
+  const prompts: { id: string; title: string; because: string; items: readonly string[] }[] = []
+  compiled.prompts.forEach(({ group, ask }, at) => {
     const strength = strengths[at] ?? NO
     for (const item of ask) raise(level, item, strength)
     if (strength !== YES) return
-    groups.push({ id: group.id, title: group.title, because: group.because, items: group.ask })
+    prompts.push({ id: group.id, title: group.title, because: group.because, items: group.ask })
     for (const id of group.ask) if (!because.has(id)) because.set(id, group.because)
   })
   // A value that is worked out is asked for when anything that it is worked out from is.
-  for (const { item, source } of prepared.workedOut) raise(level, item, (level[source] ?? NO) as T)
-  return { level, because, groups, inPlay }
+  for (const { item, source } of compiled.workedOut) raise(level, item, (level[source] ?? NO) as T)
+  return { level, because, prompts, inPlay }
 }
 
 /** A group is asked when its own rule is met, or when a flag in play names it without a condition. */
-function groupStrengths(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
-  const strengths = prepared.groups.map(({ rule }) => worst(sides.map((side) => rule.run(context, side))))
-  prepared.flagAsks.forEach((asks, at) => {
+function groupStrengths(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[], inPlay: readonly (readonly T[])[], level: Uint8Array): T[] {
+  const strengths = compiled.prompts.map(({ rule }) => worst(sides.map((side) => rule.run(context, side))))
+  compiled.flagAsks.forEach((asks, at) => {
     const playing = worst(inPlay[at] ?? [])
     for (const { item, group } of asks) {
       if (item >= 0) raise(level, item, playing)

@@ -3,7 +3,7 @@ import { SIDES } from '../model/side.js'
 import { NO, YES, truthOf } from '../rules/truth.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { Judgement } from './judgement.js'
-import type { Prepared } from './prepare.js'
+import type { CompiledPack } from './compiledPack.js'
 
 export interface CalcVerdict {
   readonly id: string
@@ -25,24 +25,24 @@ export interface ScoreReading {
 
 /** Every calculated value of the pack as this record makes it: scores as ranges while parts are missing. */
 export function calcVerdicts(judged: Judgement): readonly CalcVerdict[] {
-  const { prepared, context, sides } = judged
+  const { compiled, context, sides } = judged
   const bare = withoutAssumptions(judged)
   return sides.flatMap((side) =>
-    prepared.calcs.map(({ calc }) => ({
+    compiled.calcs.map(({ calc }) => ({
       id: calc.id,
       label: calc.label,
       side: SIDES[side],
-      value: calcValue(prepared, calc.kind === 'score' ? bare : context, side, calc.id, calc.kind),
+      value: calcValue(compiled, calc.kind === 'score' ? bare : context, side, calc.id, calc.kind),
     })),
   )
 }
 
 /** The scores that something speaks for, each as a range of what was found and what is still missing; of two sides that agree, one. */
 export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
-  const { prepared, sides } = judged
+  const { compiled, sides } = judged
   const bare = withoutAssumptions(judged)
   const found = sides.flatMap((side) =>
-    prepared.calcs.flatMap((ready): ScoreReading[] => {
+    compiled.calcs.flatMap((ready): ScoreReading[] => {
       const { calc, points, validWhen } = ready
       if (calc.kind !== 'score' || validWhen?.run(bare, side) === NO || !points.flat().some(({ rule }) => rule.run(bare, side) === YES)) return []
       const { id, label, note, source } = calc
@@ -54,13 +54,13 @@ export function scoreReadings(judged: Judgement): readonly ScoreReading[] {
 }
 
 /** A finding that nobody asked for is no finding: a score counts it neither way, although a flag may leave it aside. */
-const withoutAssumptions = ({ prepared, context }: Judgement): JudgeContext => prepared.context(context.slots, context.previous, context.asOf, context.held)
+const withoutAssumptions = ({ compiled, context }: Judgement): JudgeContext => compiled.context(context.slots, context.previous, context.asOf, context.retained)
 
 /** A number that may still be several: "4", or "2 to 5" while parts are missing. */
 export const spanWords = ({ low, high }: { readonly low: number; readonly high: number }): string => (low === high ? String(low) : `${low} to ${high}`)
 
-function calcValue(prepared: Prepared, context: JudgeContext, side: SideIndex, id: string, kind: 'truth' | 'ladder' | 'score'): string {
-  const ready = prepared.readyCalc(id)
+function calcValue(compiled: CompiledPack, context: JudgeContext, side: SideIndex, id: string, kind: 'truth' | 'ladder' | 'score'): string {
+  const ready = compiled.compiledCalc(id)
   if (kind === 'truth') return truthOf(ready.truth(context, side))
   if (kind === 'score') return spanWords(ready.range(context, side))
   const { possible, mayFall } = ready.rungs(context, side)

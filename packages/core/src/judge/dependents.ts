@@ -1,5 +1,5 @@
 import { rulesOfCalc } from '../rules/calc.js'
-import type { ReadyCalc } from '../rules/readyCalc.js'
+import type { CompiledCalc } from '../rules/compiledCalc.js'
 import type { RuleNode } from '../rules/rule.js'
 import type { Compiled } from '../rules/runtime.js'
 
@@ -14,37 +14,37 @@ export interface Dependents {
 /** The rules of a pack, as far as it matters what they read. */
 interface RulesOfPack {
   readonly pack: { readonly items: readonly unknown[] }
-  readonly compiled: readonly Compiled[]
-  readonly calcs: readonly ReadyCalc[]
+  readonly compiledRules: readonly Compiled[]
+  readonly calcs: readonly CompiledCalc[]
   readonly workedOut: readonly { readonly item: number; readonly source: number }[]
   index(id: string): number
-  readyCalc(id: string): ReadyCalc
-  readyFlag(id: string): { readonly any: Compiled; readonly inPlay: Compiled }
-  readyHold(id: string): { readonly rule: Compiled }
+  compiledCalc(id: string): CompiledCalc
+  compiledFlag(id: string): { readonly any: Compiled; readonly inPlay: Compiled }
+  compiledHold(id: string): { readonly rule: Compiled }
   moreUrgentClauses(self: string): readonly { readonly rule: Compiled }[]
 }
 
 /** For each item, every rule and calculated value that can come out otherwise when the item reads otherwise. */
-export function dependentsOf(prepared: RulesOfPack): readonly Dependents[] {
+export function dependentsOf(compiled: RulesOfPack): readonly Dependents[] {
   const known = new Map<RuleNode, ReadonlySet<number>>()
   const calcReads = new Map<string, ReadonlySet<number>>()
   const workedOut = new Map<number, number[]>()
-  for (const { item, source } of prepared.workedOut) workedOut.set(item, [...(workedOut.get(item) ?? []), source])
+  for (const { item, source } of compiled.workedOut) workedOut.set(item, [...(workedOut.get(item) ?? []), source])
 
   const ofItem = (id: string): number[] => {
-    const index = prepared.index(id)
+    const index = compiled.index(id)
     return [index, ...(workedOut.get(index) ?? [])]
   }
   const ofCalc = (id: string): ReadonlySet<number> => {
-    const held = calcReads.get(id)
-    if (held) return held
-    const reads = merged(rulesOfCalc(prepared.readyCalc(id).calc).map(ofNode))
+    const kept = calcReads.get(id)
+    if (kept) return kept
+    const reads = merged(rulesOfCalc(compiled.compiledCalc(id).calc).map(ofNode))
     calcReads.set(id, reads)
     return reads
   }
   function ofNode(node: RuleNode): ReadonlySet<number> {
-    const held = known.get(node)
-    if (held) return held
+    const kept = known.get(node)
+    if (kept) return kept
     const reads = node.op === 'leaf' ? ofLeaf(node) : merged(node.of.map(ofNode))
     known.set(node, reads)
     return reads
@@ -58,13 +58,13 @@ export function dependentsOf(prepared: RulesOfPack): readonly Dependents[] {
       case 'all-examined':
         return new Set(leaf.items.flatMap(ofItem))
       case 'flag':
-        return ofNode(prepared.readyFlag(leaf.ref).any.node)
+        return ofNode(compiled.compiledFlag(leaf.ref).any.node)
       case 'in-play':
-        return ofNode(prepared.readyFlag(leaf.ref).inPlay.node)
+        return ofNode(compiled.compiledFlag(leaf.ref).inPlay.node)
       case 'hold':
-        return ofNode(prepared.readyHold(leaf.ref).rule.node)
+        return ofNode(compiled.compiledHold(leaf.ref).rule.node)
       case 'any-flag':
-        return merged(prepared.moreUrgentClauses(leaf.self).map(({ rule }) => ofNode(rule.node)))
+        return merged(compiled.moreUrgentClauses(leaf.self).map(({ rule }) => ofNode(rule.node)))
       case 'always':
         return new Set()
       default:
@@ -72,10 +72,10 @@ export function dependentsOf(prepared: RulesOfPack): readonly Dependents[] {
     }
   }
 
-  const found = prepared.pack.items.map((_, at) => ({ rules: [] as number[], calcs: [] as number[], items: [at] }))
-  prepared.compiled.forEach(({ node }, rule) => ofNode(node).forEach((item) => found[item]?.rules.push(rule)))
-  prepared.calcs.forEach(({ calc }, at) => ofCalc(calc.id).forEach((item) => found[item]?.calcs.push(at)))
-  for (const { item, source } of prepared.workedOut) found[source]?.items.push(item)
+  const found = compiled.pack.items.map((_, at) => ({ rules: [] as number[], calcs: [] as number[], items: [at] }))
+  compiled.compiledRules.forEach(({ node }, rule) => ofNode(node).forEach((item) => found[item]?.rules.push(rule)))
+  compiled.calcs.forEach(({ calc }, at) => ofCalc(calc.id).forEach((item) => found[item]?.calcs.push(at)))
+  for (const { item, source } of compiled.workedOut) found[source]?.items.push(item)
   return found
 }
 

@@ -38,16 +38,16 @@ export function standingHolds(judged: Judgement): readonly StandingHold[] {
 }
 
 /** In the words of what can be asked or examined: a span of days is asked by its date. */
-function awaitedBy(hold: HoldVerdict, { prepared, context }: Judgement, stopped: ReadonlySet<string>): readonly Awaited[] {
+function awaitedBy(hold: HoldVerdict, { compiled, context }: Judgement, stopped: ReadonlySet<string>): readonly Awaited[] {
   const cost = (slot: number): number => {
-    const item = prepared.item(itemOfSlot(slot))
+    const item = compiled.item(itemOfSlot(slot))
     return stopped.has(item.id) ? Infinity : item.seconds
   }
-  const slots = wayOut(prepared.readyHold(hold.id).rule, context, SIDE_INDEX[hold.side], prepared, cost)
+  const slots = wayOut(compiled.compiledHold(hold.id).rule, context, SIDE_INDEX[hold.side], compiled, cost)
   const asked = [...(slots ?? [])].flatMap((slot) => {
     const index = itemOfSlot(slot)
-    const item = prepared.item(index)
-    const sources = item.derive ? prepared.workedOut.filter((one) => one.item === index).map((one) => prepared.item(one.source)) : [item]
+    const item = compiled.item(index)
+    const sources = item.derive ? compiled.workedOut.filter((one) => one.item === index).map((one) => compiled.item(one.source)) : [item]
     return sources.map((source): Awaited => ({ item: source.id, side: source.sided ? SIDES[sideOfSlot(slot)] : 'none', label: source.label }))
   })
   return [...new Map(asked.map((one) => [`${one.item} ${one.side}`, one])).values()]

@@ -12,23 +12,23 @@ import { findingsOf, proofOf } from '../rules/proof.js'
 import { slotOf, type Earlier } from '../rules/runtime.js'
 import { NO, UNKNOWN, YES, type T } from '../rules/truth.js'
 import { askedItems } from './asked.js'
-import { flagKey, heldSlots, withHeld } from './held.js'
+import { flagKey, retainedSlots, withRetained } from './retained.js'
 import type { JudgeContext } from './judgeContext.js'
 import { judgedSides } from './judgedSides.js'
 import { judgeFlag } from './judgeFlag.js'
 import type { Judgement } from './judgement.js'
-import { heldFlags, pastFlags, rechecksOf } from './pastFlags.js'
-import { Prepared } from './prepare.js'
+import { retainedFlags, pastFlags, rechecksOf } from './pastFlags.js'
+import { CompiledPack } from './compiledPack.js'
 import { earlierAt, readingsOf, standingEntries } from './standingEntries.js'
 import type { Asked, FlagVerdict, HoldVerdict, PastFlag, Verdict } from './verdict.js'
 import { waitsForAsked } from './waitsForAsked.js'
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
-const preparePack = oncePer((pack: RegionPack) => new Prepared(pack))
+const compiledOf = oncePer((pack: RegionPack) => new CompiledPack(pack))
 
 /** Items of a region that some rule compares with an earlier check. */
 export const comparedItems = (pack: AnyPack, region: string): ReadonlySet<string> => {
-  const prepared = preparePack(viewOf(pack, region))
-  return new Set([...prepared.compared].map((at) => prepared.item(at).id))
+  const compiled = compiledOf(viewOf(pack, region))
+  return new Set([...compiled.compared].map((at) => compiled.item(at).id))
 }
 
 /**
@@ -41,7 +41,7 @@ export const judge = (pack: AnyPack, examination: Examination): Verdict => judge
 /** @param known what was judged of this record before it grew; filled as it is judged */
 export function judgement(pack: AnyPack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
-  const { indexOf } = preparePack(view)
+  const { indexOf } = compiledOf(view)
   const [pair] = openPairs(recordOf(examination.entries), ({ item }) => indexOf.has(item))
   if (!pair) return judgeEntries(view, examination, known)
   const { later, earlier } = pair
@@ -60,22 +60,22 @@ const compareUrgency = (a: Verdict, b: Verdict): number =>
   b.openFlags.length - a.openFlags.length
 
 function judgeEntries(view: RegionPack, examination: Examination, known: PastVerdicts): Judgement {
-  const { indexOf } = preparePack(view)
+  const { indexOf } = compiledOf(view)
   const record = recordOf(examination.entries)
   const rechecks = rechecksOf(record, ({ item }) => indexOf.has(item))
   if (rechecks.length === 0) return judgedAlone(view, examination, [])
   const past = pastFlags(
     record,
     rechecks,
-    (before, held, at) => {
-      const key = `${at} ${before.length} ${held.map(({ flag, until }) => `${flag.id} ${flag.side} ${until}`).join()}`
-      const flags = known.get(key) ?? judgedAlone(view, { ...examination, entries: before }, held).verdict.flags
+    (before, retained, at) => {
+      const key = `${at} ${before.length} ${retained.map(({ flag, until }) => `${flag.id} ${flag.side} ${until}`).join()}`
+      const flags = known.get(key) ?? judgedAlone(view, { ...examination, entries: before }, retained).verdict.flags
       known.set(key, flags)
       return flags
     },
     (id, side) => flagKey(view, id, side),
   )
-  return { ...judgedAlone(view, examination, heldFlags(past)), rechecks, past }
+  return { ...judgedAlone(view, examination, retainedFlags(past)), rechecks, past }
 }
 
 /**
@@ -84,25 +84,25 @@ function judgeEntries(view: RegionPack, examination: Examination, known: PastVer
  */
 export type PastVerdicts = Map<string, readonly FlagVerdict[]>
 
-/** The judgement of what stands, with the flags that are held from before. */
-function judgedAlone(view: RegionPack, examination: Examination, held: readonly PastFlag[]): Judgement {
-  const prepared = preparePack(view)
+/** The judgement of what stands, with the flags that are retained from before. */
+function judgedAlone(view: RegionPack, examination: Examination, retained: readonly PastFlag[]): Judgement {
+  const compiled = compiledOf(view)
   const record = recordOf(examination.entries)
-  const standing = standingEntries(view, prepared.indexOf, record)
-  const others = otherEntries(prepared, record, examination.previous ?? [])
+  const standing = standingEntries(view, compiled.indexOf, record)
+  const others = otherEntries(compiled, record, examination.previous ?? [])
   const previous: Earlier[] = []
   for (const [slot, entries] of others) {
     const earlier = earlierAt(view, slot, standing[slot], entries)
     if (earlier) previous[slot] = earlier
   }
-  const context = prepared.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), heldSlots(prepared, held))
+  const context = compiled.context(readingsOf(view, standing), previous, Date.parse(examination.asOf), retainedSlots(compiled, retained))
   const sides = judgedSides(view, examination.complaint).map((side) => SIDE_INDEX[side])
   return {
     pack: view,
     examination,
     record,
-    verdict: judgeContext(prepared, context, sides),
-    prepared,
+    verdict: judgeContext(compiled, context, sides),
+    compiled,
     context,
     sides,
     standing,
@@ -114,35 +114,35 @@ function judgedAlone(view: RegionPack, examination: Examination, held: readonly 
 }
 
 /** What else was found of items that a rule compares with an earlier check: before what stands, or at an earlier examination. */
-function otherEntries(prepared: Prepared, { repeated }: ExaminationRecord, previous: readonly Entry[]): ReadonlyMap<number, readonly FindingEntry[]> {
+function otherEntries(compiled: CompiledPack, { repeated }: ExaminationRecord, previous: readonly Entry[]): ReadonlyMap<number, readonly FindingEntry[]> {
   const others = new Map<number, FindingEntry[]>()
-  if (prepared.compared.size === 0) return others
+  if (compiled.compared.size === 0) return others
   for (const entry of [...repeated.flatMap(({ passed }) => passed), ...previous]) {
-    const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
-    if (!isFinding(entry) || item === undefined || !prepared.compared.has(item)) continue
+    const item = isFinding(entry) ? compiled.indexOf.get(entry.item) : undefined
+    if (!isFinding(entry) || item === undefined || !compiled.compared.has(item)) continue
     const slot = slotOf(item, SIDE_INDEX[entry.side])
     others.set(slot, [...(others.get(slot) ?? []), entry])
   }
   return others
 }
 
-export function judgeContext(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[]): Verdict {
-  prepared.enterPhase(context, { deciding: true, indicated: null })
-  const asked = askedItems(prepared, context, sides)
-  prepared.enterPhase(context, { deciding: false, indicated: asked.level })
-  return verdictOf(prepared, context, sides, asked)
+export function judgeContext(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): Verdict {
+  compiled.enterPhase(context, { deciding: true, indicated: null })
+  const asked = askedItems(compiled, context, sides)
+  compiled.enterPhase(context, { deciding: false, indicated: asked.level })
+  return verdictOf(compiled, context, sides, asked)
 }
 
-export function verdictOf(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[], asked: Asked): Verdict {
-  const holds = metHolds(prepared, context, sides)
+export function verdictOf(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[], asked: Asked): Verdict {
+  const holds = metHolds(compiled, context, sides)
   const judged = sides.flatMap((side, at) =>
-    prepared.flags.flatMap(
-      (_, flag) => judgeFlag(prepared, context, side, flag, playingOf(prepared, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? [],
+    compiled.flags.flatMap(
+      (_, flag) => judgeFlag(compiled, context, side, flag, playingOf(compiled, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? [],
     ),
   )
-  const byFindings = withoutRepeats(prepared, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(prepared, context, sides, judged)])
-  const met = withHeld(prepared, byFindings, context)
-  const isHeld = (flag: FlagVerdict): boolean => context.held.has(prepared.flagSlot(flag.id, SIDE_INDEX[flag.side]))
+  const byFindings = withoutRepeats(compiled, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(compiled, context, sides, judged)])
+  const met = withRetained(compiled, byFindings, context)
+  const isHeld = (flag: FlagVerdict): boolean => context.retained.has(compiled.flagSlot(flag.id, SIDE_INDEX[flag.side]))
   const openFlags = judged.filter(
     (flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)) && !isHeld(flag),
   )
@@ -151,16 +151,16 @@ export function verdictOf(prepared: Prepared, context: JudgeContext, sides: read
   return {
     floor,
     ceiling,
-    flags: met.sort(byUrgency(prepared.pack)),
-    openFlags: openFlags.sort(byUrgency(prepared.pack)),
+    flags: met.sort(byUrgency(compiled.pack)),
+    openFlags: openFlags.sort(byUrgency(compiled.pack)),
     holds,
     asked,
   }
 }
 
 /** In a region without a side a flag that both sides meet is told once, with no side unless its findings have one. */
-function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): FlagVerdict[] {
-  if (hasSides(prepared.pack)) return [...flags]
+function withoutRepeats(compiled: CompiledPack, flags: readonly FlagVerdict[]): FlagVerdict[] {
+  if (hasSides(compiled.pack)) return [...flags]
   const byId = new Map<string, FlagVerdict>()
   for (const flag of [...flags].sort((a, b) => tierRank(a.tier ?? 'here') - tierRank(b.tier ?? 'here'))) {
     const isSided = flag.proof !== undefined && findingsOf(flag.proof).some((finding) => finding.side !== 'none')
@@ -171,39 +171,39 @@ function withoutRepeats(prepared: Prepared, flags: readonly FlagVerdict[]): Flag
 }
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
-function playingOf(prepared: Prepared, context: JudgeContext, side: SideIndex, at: number, asked: Asked, byCore: T): T {
-  const any = prepared.flags[at]?.any
-  return byCore === NO && any !== undefined && waitsForAsked(any, context, side, prepared, asked.level) ? UNKNOWN : byCore
+function playingOf(compiled: CompiledPack, context: JudgeContext, side: SideIndex, at: number, asked: Asked, byCore: T): T {
+  const any = compiled.flags[at]?.any
+  return byCore === NO && any !== undefined && waitsForAsked(any, context, side, compiled, asked.level) ? UNKNOWN : byCore
 }
 
 /** The side that does not hurt is the comparison: it raises a flag only by a finding of its own, and leaves none open. */
-function comparisonSideFlags(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[], judged: readonly FlagVerdict[]): FlagVerdict[] {
+function comparisonSideFlags(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[], judged: readonly FlagVerdict[]): FlagVerdict[] {
   const others = ([0, 1] as const).filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
   const raised = new Set(judged.filter((flag) => flag.truth === 'met').map((flag) => flag.id))
   return others.flatMap((side) =>
-    prepared.flags.flatMap(({ flag, any }, at) => {
+    compiled.flags.flatMap(({ flag, any }, at) => {
       if (raised.has(flag.id) || any.run(context, side) !== YES) return []
-      const verdict = judgeFlag(prepared, context, side, at, NO)
+      const verdict = judgeFlag(compiled, context, side, at, NO)
       const own =
         verdict?.proof &&
         findingsOf(verdict.proof).some(
-          (finding) => finding.side === SIDES[side] && finding.state === 'examined' && isAbnormal(prepared, context, finding.item, side),
+          (finding) => finding.side === SIDES[side] && finding.state === 'examined' && isAbnormal(compiled, context, finding.item, side),
         )
       return verdict && own ? [verdict] : []
     }),
   )
 }
 
-function isAbnormal(prepared: Prepared, context: JudgeContext, id: string, side: SideIndex): boolean {
-  const index = prepared.index(id)
+function isAbnormal(compiled: CompiledPack, context: JudgeContext, id: string, side: SideIndex): boolean {
+  const index = compiled.index(id)
   const value = context.slots[slotOf(index, side)]?.value
-  return value !== NORMAL && (typeof value !== 'string' || !prepared.item(index).calm.includes(value))
+  return value !== NORMAL && (typeof value !== 'string' || !compiled.item(index).calm.includes(value))
 }
 
-function metHolds(prepared: Prepared, context: JudgeContext, sides: readonly SideIndex[]): HoldVerdict[] {
+function metHolds(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): HoldVerdict[] {
   return sides.flatMap((side) =>
-    prepared.holds.flatMap(({ hold, rule }) =>
-      prepared.holdTruth(hold.id, context, side) === YES
+    compiled.holds.flatMap(({ hold, rule }) =>
+      compiled.holdTruth(hold.id, context, side) === YES
         ? [
             {
               id: hold.id,
@@ -212,7 +212,7 @@ function metHolds(prepared: Prepared, context: JudgeContext, sides: readonly Sid
               reason: hold.reason,
               allowed: hold.allowed,
               stops: hold.stops,
-              proof: proofOf(rule, context, side, prepared),
+              proof: proofOf(rule, context, side, compiled),
             },
           ]
         : [],

@@ -16,29 +16,29 @@ import { slotOf } from '../rules/runtime.js'
  * that item is worked out again. An entry that a later one already stands over changes nothing.
  */
 export function rejudge(before: Judgement, entry: Entry): Judgement {
-  const { prepared, sides } = before
+  const { compiled, sides } = before
   const record = before.record.with(entry)
   const examination = { ...before.examination, entries: record.entries }
-  const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
+  const item = isFinding(entry) ? compiled.indexOf.get(entry.item) : undefined
   if (!isFinding(entry) || item === undefined) return { ...before, examination, record }
   const at = slotOf(item, SIDE_INDEX[entry.side])
-  const held = before.standing[at]
-  const isCompared = prepared.compared.has(item)
-  const isOlder = held !== undefined && !isLater(entry, held)
+  const stood = before.standing[at]
+  const isCompared = compiled.compared.has(item)
+  const isOlder = stood !== undefined && !isLater(entry, stood)
   if (isOlder && !isCompared) return { ...before, examination, record }
-  const [stands, other] = isOlder ? [held, entry] : [entry, held]
+  const [stands, other] = isOlder ? [stood, entry] : [entry, stood]
   const standing = [...before.standing]
   standing[at] = stands
   const others = isCompared && other ? new Map([...before.others, [at, [...(before.others.get(at) ?? []), other]]]) : before.others
   const slots = [...before.context.slots]
-  slots[at] = readingAt(prepared.pack, at, stands)
-  const earlier = isCompared ? earlierAt(prepared.pack, at, stands, others.get(at)) : undefined
+  slots[at] = readingAt(compiled.pack, at, stands)
+  const earlier = isCompared ? earlierAt(compiled.pack, at, stands, others.get(at)) : undefined
   const previous = isCompared ? Object.assign([...before.context.previous], { [at]: earlier }) : before.context.previous
-  const context = prepared.contextAfter(before.context, slots, previous, item)
-  prepared.resumePhase(context, { deciding: true, indicated: null })
-  const asked = askedItems(prepared, context, sides)
-  prepared.resumePhase(context, { deciding: false, indicated: asked.level })
-  return { ...before, examination, record, verdict: verdictOf(prepared, context, sides, asked), context, standing, others }
+  const context = compiled.contextAfter(before.context, slots, previous, item)
+  compiled.resumePhase(context, { deciding: true, indicated: null })
+  const asked = askedItems(compiled, context, sides)
+  compiled.resumePhase(context, { deciding: false, indicated: asked.level })
+  return { ...before, examination, record, verdict: verdictOf(compiled, context, sides, asked), context, standing, others }
 }
 
 /**
@@ -64,11 +64,11 @@ const rejudgePlain = (before: Judgement | undefined, entry: Entry): Judgement | 
   before && isPlain(before, entry) ? rejudge(before, entry) : undefined
 
 /** Whether what was urgent before stays as it was: the entry is no recheck, lifts nothing, and is not older than a recheck. */
-function isPlain({ prepared, standing, rechecks, disagreements }: Judgement, entry: Entry): boolean {
-  const item = isFinding(entry) ? prepared.indexOf.get(entry.item) : undefined
+function isPlain({ compiled, standing, rechecks, disagreements }: Judgement, entry: Entry): boolean {
+  const item = isFinding(entry) ? compiled.indexOf.get(entry.item) : undefined
   if (!isFinding(entry) || item === undefined || disagreements.length > 0 || Date.parse(entry.at) < Date.parse(rechecks.at(-1)?.at ?? entry.at)) return false
-  const held = standing[slotOf(item, SIDE_INDEX[entry.side])]
-  return held === undefined || (isLater(entry, held) && !isRecheck(held, entry) && !disagree(held, entry))
+  const stood = standing[slotOf(item, SIDE_INDEX[entry.side])]
+  return stood === undefined || (isLater(entry, stood) && !isRecheck(stood, entry) && !disagree(stood, entry))
 }
 /** Beyond so many new entries judging anew is quicker. */
 const MOST_AT_ONCE = 4

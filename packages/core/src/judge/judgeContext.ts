@@ -1,7 +1,7 @@
 import type { Context } from '../rules/runtime.js'
 import type { PastFlag } from './verdict.js'
 
-/** A judgement in progress, with all that is known of the flags that are held from before. */
+/** A judgement in progress, with all that is known of the flags that are retained from before. */
 export interface JudgeContext extends Context {
-  readonly held: ReadonlyMap<number, PastFlag>
+  readonly retained: ReadonlyMap<number, PastFlag>
 }

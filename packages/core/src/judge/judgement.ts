@@ -3,7 +3,7 @@ import type { RegionPack } from '../pack/pack.js'
 import type { Examination, FindingEntry } from '../record/entry.js'
 import type { ExaminationRecord } from '../record/record.js'
 import type { JudgeContext } from './judgeContext.js'
-import type { Prepared } from './prepare.js'
+import type { CompiledPack } from './compiledPack.js'
 import type { Recheck, PastFlag, Verdict } from './verdict.js'
 
 /** Everything that was used in reaching a verdict, for explanations that go on from it. */
@@ -15,7 +15,7 @@ export interface Judgement {
   /** What of it stands: of two devices that do not agree what the more urgent one found. */
   readonly record: ExaminationRecord
   readonly verdict: Verdict
-  readonly prepared: Prepared
+  readonly compiled: CompiledPack
   readonly context: JudgeContext
   readonly sides: readonly SideIndex[]
   /** The entry that stands in each slot, for judging on. */

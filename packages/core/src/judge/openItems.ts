@@ -17,7 +17,7 @@ export interface OpenItem {
   /** Most urgent tier that it helps to settle. */
   readonly tier: Tier
   readonly flags: readonly string[]
-  readonly held: boolean
+  readonly onHold: boolean
 }
 
 /**
@@ -25,29 +25,29 @@ export interface OpenItem {
  * by the tier it can move, then core before prompted, story and screen before what needs hands, then how many flags it helps to settle, then its time.
  */
 export function openItems(judged: Judgement): readonly OpenItem[] {
-  const { verdict, prepared, context } = judged
+  const { verdict, compiled, context } = judged
   const { openFlags, floor } = verdict
-  const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
-  const cost = (slot: number): number => prepared.item(itemOfSlot(slot)).seconds / (sideOfSlot(slot) === 2 ? 1 : 2)
+  const onHold = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
+  const cost = (slot: number): number => compiled.item(itemOfSlot(slot)).seconds / (sideOfSlot(slot) === 2 ? 1 : 2)
   const found = new Map<number, { slots: Set<number>; tier: Tier; flags: Set<string>; sure: boolean }>()
   for (const flag of openFlags) {
     const tier = flag.ceiling ?? 'here'
     if (tierRank(tier) > tierRank(floor)) continue
-    const ready = prepared.readyFlag(flag.id)
+    const ready = compiled.compiledFlag(flag.id)
     for (const clause of ready.clauses) {
-      const set = settlingSet(clause.rule, NO, context, SIDE_INDEX[flag.side], prepared, cost)
+      const set = settlingSet(clause.rule, NO, context, SIDE_INDEX[flag.side], compiled, cost)
       for (const slot of set ?? []) note(found, slot, tier, flag)
     }
     // A flag that is met may still be moved by a fact that nobody knows: that fact is missing too.
     if (flag.truth !== 'met') continue
     for (const modifier of ready.modifiers) {
       if (modifier.rule.run(context, SIDE_INDEX[flag.side]) !== UNKNOWN) continue
-      for (const slot of settlingSet(modifier.rule, NO, context, SIDE_INDEX[flag.side], prepared, cost) ?? []) note(found, slot, tier, flag)
+      for (const slot of settlingSet(modifier.rule, NO, context, SIDE_INDEX[flag.side], compiled, cost) ?? []) note(found, slot, tier, flag)
     }
   }
   return [...found.entries()]
     .map(([index, about]) => {
-      const item = prepared.item(index)
+      const item = compiled.item(index)
       const slots = [...about.slots]
       return {
         order: [
@@ -65,11 +65,11 @@ export function openItems(judged: Judgement): readonly OpenItem[] {
           seconds: slots.reduce((sum, slot) => sum + cost(slot), 0),
           tier: about.tier,
           flags: [...about.flags],
-          held: held.has(item.id),
+          onHold: onHold.has(item.id),
         },
       }
     })
-    .sort((a, b) => Number(a.open.held) - Number(b.open.held) || lexical(a.order, b.order) || (a.open.item < b.open.item ? -1 : 1))
+    .sort((a, b) => Number(a.open.onHold) - Number(b.open.onHold) || lexical(a.order, b.order) || (a.open.item < b.open.item ? -1 : 1))
     .map(({ open }) => open)
 }
 

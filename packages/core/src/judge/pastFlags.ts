@@ -14,7 +14,7 @@ interface WithPast {
 /** A flag of the past that its findings no longer meet, or only less urgently. */
 export interface EarlierFlag extends PastFlag {
   /** Still Now, because nobody has lifted it. */
-  readonly isHeld: boolean
+  readonly isRetained: boolean
 }
 
 /**
@@ -42,13 +42,13 @@ export const isRecheck = (held: FindingEntry | undefined, entry: FindingEntry): 
 /**
  * What was urgent before each recheck, the most urgent tier of each flag, with who lifted it. A flag of tier Now stays Now until a clinician
  * lifts it by name, with a reason, after the recheck: see `heldFlags`.
- * @param judgeAt judges the record as it stood, with the flags that were held by then
+ * @param judgeAt judges the record as it stood, with the flags that were retained by then
  * @param keyOf by what a flag is known again: its id, and its side where the joint has one
  */
 export function pastFlags(
   { entries, decisions }: ExaminationRecord,
   rechecks: readonly Recheck[],
-  judgeAt: (entries: readonly Entry[], held: readonly PastFlag[], at: string) => readonly FlagVerdict[],
+  judgeAt: (entries: readonly Entry[], retained: readonly PastFlag[], at: string) => readonly FlagVerdict[],
   keyOf: (id: string, side: string) => string,
 ): readonly PastFlag[] {
   const ordered = entries.map((entry) => ({ entry, at: Date.parse(entry.at) })).sort((a, b) => compareTime(a.entry, b.entry))
@@ -58,10 +58,10 @@ export function pastFlags(
   for (const { at, isTakenBack } of rechecks) {
     while ((ordered[count]?.at ?? Infinity) < Date.parse(at)) count++
     const before = ordered.slice(0, count).map(({ entry }) => entry)
-    for (const flag of judgeAt(before, heldFlags([...found.values()]), at)) {
+    for (const flag of judgeAt(before, retainedFlags([...found.values()]), at)) {
       const { tier } = flag
       const isTold = tier === 'now' || (tier === 'today' && !isTakenBack)
-      if (!isTold || flag.held) continue
+      if (!isTold || flag.retained) continue
       const key = keyOf(flag.id, flag.side)
       const lift = lifts.get(key)
       const known = found.get(key)
@@ -81,7 +81,7 @@ export function pastFlags(
 }
 
 /** Those that stay Now whatever was found since. */
-export const heldFlags = (past: readonly PastFlag[]): readonly PastFlag[] => past.filter(({ tier, lifted }) => tier === 'now' && !lifted)
+export const retainedFlags = (past: readonly PastFlag[]): readonly PastFlag[] => past.filter(({ tier, lifted }) => tier === 'now' && !lifted)
 
 /**
  * What was urgent earlier in the examination and is so no longer by its findings: a pulse that was gone before the reduction belongs in the
@@ -92,10 +92,10 @@ export function earlierFlags({ past, verdict }: WithPast): readonly EarlierFlag[
   const isSame = (a: FlagVerdict, b: FlagVerdict): boolean => a.id === b.id && (a.side === b.side || a.side === 'none' || b.side === 'none')
   return past.flatMap((one) => {
     const standing = verdict.flags.find((flag) => isSame(flag, one.flag))
-    const isHeld = standing?.held !== undefined
-    return isHeld || tierRank(one.tier) < tierRank(standing?.tier ?? 'here') ? [{ ...one, isHeld }] : []
+    const isRetained = standing?.retained !== undefined
+    return isRetained || tierRank(one.tier) < tierRank(standing?.tier ?? 'here') ? [{ ...one, isRetained }] : []
   })
 }
 
-/** Those of them that are Now no longer: lifted by name, or of a tier that follows its findings. What is held stands among the flags. */
-export const endedFlags = (judged: WithPast): readonly EarlierFlag[] => earlierFlags(judged).filter((flag) => !flag.isHeld)
+/** Those of them that are Now no longer: lifted by name, or of a tier that follows its findings. What is retained stands among the flags. */
+export const endedFlags = (judged: WithPast): readonly EarlierFlag[] => earlierFlags(judged).filter((flag) => !flag.isRetained)

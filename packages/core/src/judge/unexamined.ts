@@ -19,13 +19,13 @@ export interface UnexaminedStop {
  * @returns stops with something missing only
  * @example unexaminedCore(judgement(pack, nothingExamined))[0]?.title // 'Story'
  */
-export function unexaminedCore({ prepared, standing, sides }: Pick<Judgement, 'prepared' | 'standing' | 'sides'>): readonly UnexaminedStop[] {
-  const [region] = prepared.pack.regions
-  const items = itemsById(prepared.pack)
+export function unexaminedCore({ compiled, standing, sides }: Pick<Judgement, 'compiled' | 'standing' | 'sides'>): readonly UnexaminedStop[] {
+  const [region] = compiled.pack.regions
+  const items = itemsById(compiled.pack)
   const judgedSides = sides.map((side) => SIDES[side])
   const missingSides = (item: Item): readonly Side[] =>
     sidesOf(item, item.stage === 'story' ? judgedSides : undefined).filter((side) => {
-      const state = standing[slotOf(prepared.index(item.id), SIDE_INDEX[side])]?.state
+      const state = standing[slotOf(compiled.index(item.id), SIDE_INDEX[side])]?.state
       return state === undefined || state === 'not-examined'
     })
   const placed = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))

@@ -24,8 +24,8 @@ export interface FlagVerdict {
   readonly avoid: readonly string[]
   readonly clock?: ClockReading
   /** Set when its findings no longer meet it at Now: it was met so `until` then, and stays Now until it is lifted. The first recheck of it was at `from`. */
-  readonly held?: { readonly from: string; readonly until: string }
-  /** What meets it; of a held flag what met it then. */
+  readonly retained?: { readonly from: string; readonly until: string }
+  /** What meets it; of a retained flag what met it then. */
   readonly proof?: ProofNode
 }
 
@@ -56,7 +56,7 @@ export interface Asked {
   readonly level: Uint8Array
   /** Why a prompted item is asked, by item id: the group's own words. */
   readonly because: ReadonlyMap<string, string>
-  readonly groups: readonly { readonly id: string; readonly title: string; readonly because: string; readonly items: readonly string[] }[]
+  readonly prompts: readonly { readonly id: string; readonly title: string; readonly because: string; readonly items: readonly string[] }[]
   /** inPlay of each flag, by complaint side. */
   readonly inPlay: readonly (readonly T[])[]
 }

@@ -1,4 +1,4 @@
-import type { Prepared } from './prepare.js'
+import type { CompiledPack } from './compiledPack.js'
 import { itemOfSlot, slotOf, type Compiled, type Context } from '../rules/runtime.js'
 import { settlingSet } from '../rules/settle.js'
 import { UNKNOWN, YES } from '../rules/truth.js'
@@ -10,17 +10,17 @@ import type { SideIndex } from '../model/side.js'
  * @param level of every item: over 0 when it is asked for or may yet be (see `Asked`)
  * @example a rash is looked for because of lupus: purpura is open until the skin was seen, fever or not
  */
-export function waitsForAsked(rule: Compiled, context: Context, side: SideIndex, prepared: Prepared, level: Uint8Array): boolean {
+export function waitsForAsked(rule: Compiled, context: Context, side: SideIndex, compiled: CompiledPack, level: Uint8Array): boolean {
   if (rule.run(context, side) !== UNKNOWN) return false
-  if (rule.kids.length > 0) return rule.kids.some((kid) => waitsForAsked(kid, context, side, prepared, level))
+  if (rule.kids.length > 0) return rule.kids.some((kid) => waitsForAsked(kid, context, side, compiled, level))
   const isAwaited = (slot: number): boolean => {
     const at = itemOfSlot(slot)
-    const { depth, stage } = prepared.item(at)
+    const { depth, stage } = compiled.item(at)
     return depth === 'prompted' && stage !== 'result' && (level[at] ?? 0) > 0 && context.slots[slot] === undefined
   }
   const isCalc = rule.node.op === 'leaf' && rule.node.leaf.type === 'calc'
   const slots = isCalc
-    ? (settlingSet(rule, YES, context, side, prepared, (slot) => (isAwaited(slot) ? 1 : 1000)) ?? [])
+    ? (settlingSet(rule, YES, context, side, compiled, (slot) => (isAwaited(slot) ? 1 : 1000)) ?? [])
     : rule.reads(side).map(({ item, side: at }) => slotOf(item, at))
   return [...slots].some(isAwaited)
 }

@@ -3,8 +3,8 @@ import type { Tier } from '../model/tier.js'
 import { moreUrgent, mostUrgent } from '../model/tier.js'
 import type { AnyPack } from '../pack/pack.js'
 
-export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'school', 'source'] as const
-/** `test` is an item with a technique; `score` any calculated value: a rule, a ladder or a sum; `school` a matter on which good practitioners differ. */
+export const LIBRARY_KINDS = ['test', 'item', 'score', 'flag', 'condition', 'variant', 'source'] as const
+/** `test` is an item with a technique; `score` any calculated value: a rule, a ladder or a sum; `variant` a matter on which good practitioners differ. */
 export type LibraryKind = (typeof LIBRARY_KINDS)[number]
 
 /** One line of the library: what is searched and filtered. The rest is read from the pack of one of its regions. */
@@ -71,15 +71,15 @@ export function libraryIndex(pack: AnyPack): LibraryEntry[] {
     ...otherNames(one),
     words: one.picture,
   }))
-  const schools = pack.schools.map((one): LibraryEntry => ({
-    kind: 'school',
-    id: `${one.region}.school.${one.topic}`,
+  const variants = pack.practiceVariants.map((one): LibraryEntry => ({
+    kind: 'variant',
+    id: `${one.region}.variant.${one.topic}`,
     label: one.topic,
     regions: [one.region],
     words: one.choices.join(' '),
   }))
   const sources = [...sourcesOf(pack)].map(([name, where]): LibraryEntry => ({ kind: 'source', id: name, label: name, regions: [...where].sort(), words: '' }))
-  return [...merged([...items, ...scores, ...flags, ...conditions, ...schools], regions), ...sources]
+  return [...merged([...items, ...scores, ...flags, ...conditions, ...variants], regions), ...sources]
 }
 
 /** The other names of a thing, as far as it has any. */

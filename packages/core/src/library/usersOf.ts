@@ -1,4 +1,4 @@
-import type { AnyPack, Condition, Flag, Hold, PromptGroup } from '../pack/pack.js'
+import type { AnyPack, Condition, Flag, Hold, Prompt } from '../pack/pack.js'
 import type { Calc } from '../rules/calc.js'
 import { itemsOfRule, rulesOfCalc } from '../rules/calc.js'
 import { leavesOf } from '../rules/leaves.js'
@@ -10,7 +10,7 @@ export interface Users {
   readonly calcs: readonly Calc[]
   readonly conditions: readonly Condition[]
   /** Prompt groups that ask for it, and holds that stop it. */
-  readonly askedBy: readonly PromptGroup[]
+  readonly askedBy: readonly Prompt[]
   readonly stoppedBy: readonly Hold[]
 }
 
@@ -26,7 +26,7 @@ export function usersOf(pack: AnyPack, id: string): Users {
     flags: pack.flags.filter((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)].some(reads)),
     calcs: pack.calcs.filter((calc) => calc.id !== id && rulesOfCalc(calc).some(reads)),
     conditions: pack.conditions.filter(({ gate, evidence }) => [...(gate ? [gate] : []), ...evidence.map((one) => one.when)].some(reads)),
-    askedBy: pack.groups.filter((group) => group.ask.includes(id)),
+    askedBy: pack.prompts.filter((group) => group.ask.includes(id)),
     stoppedBy: pack.holds.filter((hold) => hold.stops.includes(id)),
   }
 }

@@ -1,4 +1,4 @@
-import type { Worth } from '../model/interval.js'
+import type { TermValue } from '../model/interval.js'
 import { MeasureError, mmHg, type MmHg } from '../model/units.js'
 
 export type IndexReading = 'below 0.90' | 'disease' | 'normal' | 'stiff vessels'
@@ -26,7 +26,7 @@ export function readIndex(index: number, afterInjury: boolean): IndexReading {
 }
 
 /** Inputs in mmHg; an index above 1.30 is not valid and reads as not known. */
-export function ankleIndexMeasure(inputs: Readonly<Record<string, Worth>>): Worth {
+export function ankleIndexMeasure(inputs: Readonly<Record<string, TermValue>>): TermValue {
   const { dorsalisPedis, posteriorTibial, armRight, armLeft } = inputs
   const arms = [armRight, armLeft].filter((arm): arm is number => typeof arm === 'number')
   if (typeof dorsalisPedis !== 'number' || typeof posteriorTibial !== 'number' || arms.length === 0) return null

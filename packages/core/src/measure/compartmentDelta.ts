@@ -1,4 +1,4 @@
-import type { Worth } from '../model/interval.js'
+import type { TermValue } from '../model/interval.js'
 import { mmHg, type MmHg } from '../model/units.js'
 
 /**
@@ -7,5 +7,5 @@ import { mmHg, type MmHg } from '../model/units.js'
  */
 export const compartmentDelta = (diastolic: MmHg, compartment: MmHg): MmHg => mmHg(diastolic - compartment)
 
-export const compartmentDeltaMeasure = (inputs: Readonly<Record<string, Worth>>): Worth =>
+export const compartmentDeltaMeasure = (inputs: Readonly<Record<string, TermValue>>): TermValue =>
   typeof inputs.diastolic === 'number' && typeof inputs.compartment === 'number' ? compartmentDelta(mmHg(inputs.diastolic), mmHg(inputs.compartment)) : null

@@ -1,4 +1,4 @@
-import type { Worth } from '../model/interval.js'
+import type { TermValue } from '../model/interval.js'
 
 export type EffusionClass = 'none' | 'small' | 'moderate' | 'large'
 type Sign = boolean | undefined
@@ -33,8 +33,8 @@ export const effusionByStroke = (grade: keyof typeof STROKE_GRADES): EffusionCla
 
 const STROKE_WORDS = Object.keys(STROKE_GRADES) as (keyof typeof STROKE_GRADES)[]
 
-/** The class from whichever school was examined; three tests first, then shift and blot, then stroke. */
-export function effusionClassMeasure(inputs: Readonly<Record<string, Worth>>): Worth {
+/** The class from whichever technique was examined; three tests first, then shift and blot, then stroke. */
+export function effusionClassMeasure(inputs: Readonly<Record<string, TermValue>>): TermValue {
   const sign = (name: string): Sign => (typeof inputs[name] === 'number' ? inputs[name] > 0 : undefined)
   const stroke = typeof inputs.stroke === 'number' ? STROKE_WORDS[inputs.stroke] : undefined
   return (

@@ -1,4 +1,4 @@
-import type { Interval, Worth } from '../model/interval.js'
+import type { Interval, TermValue } from '../model/interval.js'
 import type { MeasureContext } from '../model/measure.js'
 
 const HOUR = 3_600_000
@@ -19,13 +19,13 @@ export function hoursSince(at: string, precision: string, asOf: number): number 
   return width === 0 ? longest : { low: Math.max(0, longest - width), high: longest }
 }
 
-export const elapsedHours = (inputs: Readonly<Record<string, Worth>>, context: MeasureContext): Worth => {
+export const elapsedHours = (inputs: Readonly<Record<string, TermValue>>, context: MeasureContext): TermValue => {
   const at = inputs.at ?? inputs.otherwise
   const precision = inputs.at === null || inputs.at === undefined ? inputs.otherwisePrecision : inputs.precision
   return typeof at === 'string' ? hoursSince(at, typeof precision === 'string' ? precision : 'exact', context.asOf) : null
 }
 
-export const elapsedDays = (inputs: Readonly<Record<string, Worth>>, context: MeasureContext): Worth => {
+export const elapsedDays = (inputs: Readonly<Record<string, TermValue>>, context: MeasureContext): TermValue => {
   const hours = elapsedHours(inputs, context)
   if (typeof hours === 'number') return hours / 24
   return hours !== null && typeof hours === 'object' && 'low' in hours ? { low: hours.low / 24, high: hours.high / 24 } : null

@@ -1,4 +1,4 @@
-import type { Worth } from '../model/interval.js'
+import type { TermValue } from '../model/interval.js'
 import { deg, type Degrees } from '../model/units.js'
 
 /**
@@ -7,5 +7,5 @@ import { deg, type Degrees } from '../model/units.js'
  */
 export const extensionLag = (passive: Degrees, active: Degrees): Degrees => deg(Math.max(0, passive - active))
 
-export const extensionLagMeasure = (inputs: Readonly<Record<string, Worth>>): Worth =>
+export const extensionLagMeasure = (inputs: Readonly<Record<string, TermValue>>): TermValue =>
   typeof inputs.passive === 'number' && typeof inputs.active === 'number' ? extensionLag(deg(inputs.passive), deg(inputs.active)) : null

@@ -1,4 +1,4 @@
-import type { Worth } from '../model/interval.js'
+import type { TermValue } from '../model/interval.js'
 
 /** Ranks as the pack's scales give them: warmth cooler, same, warmer, hot; effusion none, small, moderate, large, tense. */
 const WARMER = 2
@@ -14,5 +14,5 @@ function hotJoint(ranks: { readonly warmth: number; readonly effusion: number })
   return hot && swollen ? 'hot and swollen' : hot ? 'hot' : swollen ? 'swollen' : 'neither'
 }
 
-export const hotJointMeasure = (inputs: Readonly<Record<string, Worth>>): Worth =>
+export const hotJointMeasure = (inputs: Readonly<Record<string, TermValue>>): TermValue =>
   typeof inputs.warmth === 'number' && typeof inputs.effusion === 'number' ? hotJoint({ warmth: inputs.warmth, effusion: inputs.effusion }) : null

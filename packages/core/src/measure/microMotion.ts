@@ -1,4 +1,4 @@
-import type { Worth } from '../model/interval.js'
+import type { TermValue } from '../model/interval.js'
 
 const WORDS = ['comfortable', 'comfortable', 'sore', 'will not allow'] as const
 
@@ -8,5 +8,5 @@ const WORDS = ['comfortable', 'comfortable', 'sore', 'will not allow'] as const
  */
 const microMotion = (grade: number): string | undefined => WORDS[grade]
 
-export const microMotionMeasure = (inputs: Readonly<Record<string, Worth>>): Worth =>
+export const microMotionMeasure = (inputs: Readonly<Record<string, TermValue>>): TermValue =>
   typeof inputs.grade === 'number' ? (microMotion(inputs.grade) ?? null) : null

@@ -140,7 +140,7 @@ export interface Item {
   /** True when this item could exclude a flag of tier now or today: it is always answered by itself. */
   readonly answeredAlone: boolean
   readonly normText?: string | undefined
-  /** The usual range as each school gives it, by the school's id. */
+  /** The usual range by each reference, under its id. */
   readonly norms?: Readonly<Record<string, string>> | undefined
   readonly norm?: number | undefined
 }

@@ -1,4 +1,4 @@
-import type { Worth } from './interval.js'
+import type { TermValue } from './interval.js'
 
 export interface MeasureContext {
   /** Milliseconds since 1970 that "since" is counted to. */
@@ -6,4 +6,4 @@ export interface MeasureContext {
 }
 
 /** A measure works a value out of other findings; null when it cannot be known. */
-export type Measure = (inputs: Readonly<Record<string, Worth>>, context: MeasureContext) => Worth
+export type Measure = (inputs: Readonly<Record<string, TermValue>>, context: MeasureContext) => TermValue

@@ -5,8 +5,8 @@
 export function oncePer<K extends object, V>(make: (key: K) => V): (key: K) => V {
   const made = new WeakMap<K, { readonly value: V }>()
   return (key) => {
-    const held = made.get(key)
-    if (held) return held.value
+    const kept = made.get(key)
+    if (kept) return kept.value
     const value = make(key)
     made.set(key, { value })
     return value

@@ -1,4 +1,4 @@
-import { evenItem, saidOver } from './evenItem.js'
+import { uniformItem, overlaid } from './uniformItem.js'
 import { gapsOf, normalMeaning } from './normalMeaning.js'
 import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Sources } from './sources.js'
@@ -27,13 +27,13 @@ function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[
   if (item.source.scope !== 'joint' || item.region !== 'shared') return [item]
   return regions
     .filter((region) => standsIn(item, region))
-    .map((region) => ({ ...item, region, isShared: true, source: evenItem({ ...inRegion(item.source, region), id: `${region}.${item.source.id}` }) }))
+    .map((region) => ({ ...item, region, isShared: true, source: uniformItem({ ...inRegion(item.source, region), id: `${region}.${item.source.id}` }) }))
 }
 
 /** Shared files are read after the regions' in order of path, so either may come first: what the region says, and the stage in which it asks, stands over the shared text. */
 function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
   const [shared, own] = a.isShared ? [a, b] : [b, a]
-  return { ...own, position: own.position ?? shared.position, source: saidOver(shared.source, own.source) }
+  return { ...own, position: own.position ?? shared.position, source: overlaid(shared.source, own.source) }
 }
 
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }

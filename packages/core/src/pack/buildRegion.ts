@@ -3,16 +3,16 @@ import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Placed, type Sources } from './sources.js'
 import type { CalcSource, FlagSource, RegionSource } from './source.js'
 import type { Calc } from '../rules/calc.js'
-import type { Condition, Flag, Hold, Modifier, Pack, Phrase, PromptGroup, Region, RegionalItem } from './pack.js'
+import type { Condition, Flag, Hold, Modifier, Pack, Phrase, Prompt, Region, RegionalItem } from './pack.js'
 import type { Item } from '../model/item.js'
 import type { RuleNode } from '../rules/rule.js'
 import { urgentItems } from './urgentItems.js'
 import { buildCondition } from './buildCondition.js'
-export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'groups' | 'holds' | 'modifiers' | 'conditions' | 'phrases'> {
+export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'prompts' | 'holds' | 'modifiers' | 'conditions' | 'phrases'> {
   readonly region: Region
 }
 
-interface Shelf {
+interface RegionSources {
   readonly sources: Sources
   readonly items: readonly Item[]
   readonly ids: ReadonlyMap<string, Item>
@@ -20,14 +20,14 @@ interface Shelf {
 }
 
 /** Everything of one region: its own files and what the shared files hold for it, with every name resolved as this region means it. */
-export function buildRegion(placed: Placed<RegionSource>, shelf: Shelf, problems: Problem[]): RegionParts {
-  const builder = new RegionBuilder(placed, shelf, problems)
-  const groups = builder.groups()
-  const flags = builder.flags(groups)
+export function buildRegion(placed: Placed<RegionSource>, from: RegionSources, problems: Problem[]): RegionParts {
+  const builder = new RegionBuilder(placed, from, problems)
+  const prompts = builder.prompts()
+  const flags = builder.flags(prompts)
   const calcs = builder.calcs()
-  const parts = { calcs, flags, groups, holds: builder.holds(), modifiers: builder.modifiers(), conditions: builder.conditions(), phrases: builder.phrases() }
+  const parts = { calcs, flags, prompts, holds: builder.holds(), modifiers: builder.modifiers(), conditions: builder.conditions(), phrases: builder.phrases() }
   for (const things of Object.values(parts)) builder.unique(things)
-  return { region: builder.region(flags, groups, calcs), ...parts }
+  return { region: builder.region(flags, prompts, calcs), ...parts }
 }
 
 class RegionBuilder {
@@ -37,11 +37,11 @@ class RegionBuilder {
 
   constructor(
     private readonly placed: Placed<RegionSource>,
-    private readonly shelf: Shelf,
+    private readonly from: RegionSources,
     private readonly problems: Problem[],
   ) {
     this.id = placed.source.id
-    this.ids = shelf.ids
+    this.ids = from.ids
     this.names = this.namesHere()
   }
 
@@ -55,7 +55,7 @@ class RegionBuilder {
   }
 
   private namesHere(): Names {
-    const { sources, sets } = this.shelf
+    const { sources, sets } = this.from
     const known = <S extends { readonly id: string }>(things: readonly Placed<S>[]): Set<string> => new Set(this.here(things).map((thing) => thing.source.id))
     const calcs = known(sources.calcs)
     const flags = new Set(sources.flags.filter((flag) => flag.region === this.id).map((flag) => flag.source.id))
@@ -103,8 +103,8 @@ class RegionBuilder {
     return full
   }
 
-  groups(): PromptGroup[] {
-    return this.here(this.shelf.sources.groups).map(({ source, path }) => ({
+  prompts(): Prompt[] {
+    return this.here(this.from.sources.prompts).map(({ source, path }) => ({
       ...source,
       region: this.id,
       when: this.rule(source.when, path, source.id),
@@ -113,8 +113,8 @@ class RegionBuilder {
   }
 
   /** A region's flag, over what the shared files say of it; clauses of both stand side by side. */
-  flags(groups: readonly PromptGroup[]): Flag[] {
-    const here = this.here(this.shelf.sources.flags)
+  flags(prompts: readonly Prompt[]): Flag[] {
+    const here = this.here(this.from.sources.flags)
     const shared = here.filter((flag) => flag.region === 'shared')
     const own = here.filter((flag) => flag.region === this.id)
     return own.flatMap(({ source, path }) => {
@@ -131,16 +131,16 @@ class RegionBuilder {
         })
         return []
       }
-      return [this.flag(merged as Required<FlagSource>, path, groups)]
+      return [this.flag(merged as Required<FlagSource>, path, prompts)]
     })
   }
 
-  private flag(source: FlagSource & Required<Pick<FlagSource, (typeof REQUIRED)[number] | 'clauses'>>, path: string, groups: readonly PromptGroup[]): Flag {
+  private flag(source: FlagSource & Required<Pick<FlagSource, (typeof REQUIRED)[number] | 'clauses'>>, path: string, prompts: readonly Prompt[]): Flag {
     const asks = (source.asks ?? []).map((text) => {
       const conditional = text.endsWith('?')
       const name = conditional ? text.slice(0, -1) : text
       if (name.includes('.')) return { item: this.listed(name, path, source.id), conditional }
-      const group = groups.find((g) => g.id === `${this.id}.ask.${name}` || g.id === `ask.${name}`)
+      const group = prompts.find((g) => g.id === `${this.id}.ask.${name}` || g.id === `ask.${name}`)
       if (!group)
         this.problems.push({
           file: path,
@@ -172,7 +172,7 @@ class RegionBuilder {
   }
 
   calcs(): Calc[] {
-    return this.here(this.shelf.sources.calcs).map((calc) => this.calc(calc))
+    return this.here(this.from.sources.calcs).map((calc) => this.calc(calc))
   }
 
   private calc({ source, path }: Placed<CalcSource>): Calc {
@@ -197,20 +197,20 @@ class RegionBuilder {
   }
 
   holds(): Hold[] {
-    return this.here(this.shelf.sources.holds).map(({ source: written, path }) => {
+    return this.here(this.from.sources.holds).map(({ source: written, path }) => {
       const source = inRegion(written, this.id)
       return {
         ...source,
         region: this.id,
         when: this.rule(source.when, path, source.id),
-        stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.shelf.sets[id] ?? []) : [this.listed(id, path, source.id)])),
+        stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.from.sets[id] ?? []) : [this.listed(id, path, source.id)])),
         source: source.source ?? 'expert',
       }
     })
   }
 
   modifiers(): Modifier[] {
-    return this.here(this.shelf.sources.modifiers).map(({ source, path }) => ({
+    return this.here(this.from.sources.modifiers).map(({ source, path }) => ({
       classes: [],
       concepts: [],
       ...source,
@@ -220,7 +220,7 @@ class RegionBuilder {
   }
 
   phrases(): Phrase[] {
-    return this.here(this.shelf.sources.phrases).map(({ source: written, path }) => {
+    return this.here(this.from.sources.phrases).map(({ source: written, path }) => {
       const { id, says, covers = [], when } = inRegion(written, this.id)
       if (covers.length === 0 && when === undefined)
         this.problems.push({ file: path, id, reason: 'is said of nothing', cure: 'name what it covers, or when it is said' })
@@ -235,16 +235,16 @@ class RegionBuilder {
   }
 
   conditions(): Condition[] {
-    return this.here(this.shelf.sources.conditions).map((placed) =>
+    return this.here(this.from.sources.conditions).map((placed) =>
       buildCondition(
         placed,
-        { region: this.id, pack: this.shelf.sources.pack?.source, read: (rule) => this.rule(rule, placed.path, placed.source.id) },
+        { region: this.id, pack: this.from.sources.pack?.source, read: (rule) => this.rule(rule, placed.path, placed.source.id) },
         this.problems,
       ),
     )
   }
 
-  region(flags: readonly Flag[], groups: readonly PromptGroup[], calcs: readonly Calc[]): Region {
+  region(flags: readonly Flag[], prompts: readonly Prompt[], calcs: readonly Calc[]): Region {
     const { source, path } = this.placed
     return {
       id: source.id,
@@ -257,13 +257,13 @@ class RegionBuilder {
       minimum: source.minimum.map((id) => this.listed(id, path, source.id)),
       complaint: source.complaint.map((c) => ({ ...c, item: this.resolve(c.item) })),
       stops: source.stops.map((stop) => ({ ...stop, items: stop.items.map((id) => this.listed(id, path, stop.id)) })),
-      items: this.regionalItems(flags, groups, calcs),
+      items: this.regionalItems(flags, prompts, calcs),
     }
   }
 
   /** What an item is in this region: core with its key, prompted, answered by itself. */
-  private regionalItems(flags: readonly Flag[], groups: readonly PromptGroup[], calcs: readonly Calc[]): Record<string, RegionalItem> {
-    const asked = new Set([...groups.flatMap((g) => g.ask), ...flags.flatMap((f) => f.asks.flatMap((a) => a.item ?? []))])
+  private regionalItems(flags: readonly Flag[], prompts: readonly Prompt[], calcs: readonly Calc[]): Record<string, RegionalItem> {
+    const asked = new Set([...prompts.flatMap((g) => g.ask), ...flags.flatMap((f) => f.asks.flatMap((a) => a.item ?? []))])
     const alone = urgentItems(flags, calcs)
     const core = new Map(this.placed.source.core.map((c) => [this.resolve(c.item), c]))
     const regional: Record<string, RegionalItem> = {}

@@ -27,11 +27,11 @@ export function checkShape(path: string, document: unknown, kinds = Object.keys(
   if (isSound(document)) return []
   const examine = (thorough ??= validatorsOf(true)).get(key) ?? isSound
   examine(document)
-  return worthTelling(examine.errors ?? []).map((error) => problemOf(path, document, error))
+  return mostUseful(examine.errors ?? []).map((error) => problemOf(path, document, error))
 }
 
 /** A rule that is wrong fails every form it might have had: the deepest complaint is the useful one. */
-const worthTelling = (errors: readonly ErrorObject[]): ErrorObject[] => {
+const mostUseful = (errors: readonly ErrorObject[]): ErrorObject[] => {
   const useful = errors.filter((error) => error.keyword !== 'anyOf')
   const deepest = Math.max(...useful.map((error) => error.instancePath.split('/').length))
   const kept = useful.filter((error) => error.instancePath.split('/').length === deepest)

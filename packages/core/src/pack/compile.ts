@@ -10,7 +10,7 @@ import type { PackSource, SourceFile } from './source.js'
 import { NO_LESIONS } from './upgradePack.js'
 import type { Item } from '../model/item.js'
 import type { Pack } from './pack.js'
-import type { Lesions } from './nerves.js'
+import type { NerveLesions } from './nerves.js'
 
 /**
  * Compiles the YAML of a content pack into one plain object that the engine judges with.
@@ -37,7 +37,7 @@ const unusedCriteria = ({ criteria }: Sources): Problem[] =>
   [...criteria].flatMap(([id, { path, uses }]) => (uses.size === 0 ? [{ file: path, id, reason: 'is named by no rule', cure: 'use it, or take it out' }] : []))
 
 function build(sources: Sources, pack: PackSource, hash: string, problems: Problem[]): Pack {
-  const schools = goByProfile(sources, problems)
+  const practiceVariants = goByProfile(sources, problems)
   const scales = pack.scales.map((scale) => ({ ...scale, grades: scale.grades.map(String), calm: scale.calm.map(String) }))
   const items = buildItems(sources, scales, pack.unverified, problems)
   const ids = new Map(items.map((item) => [item.id, item]))
@@ -55,18 +55,18 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     items,
     calcs: parts.flatMap((part) => part.calcs),
     flags: parts.flatMap((part) => part.flags),
-    groups: parts.flatMap((part) => part.groups),
+    prompts: parts.flatMap((part) => part.prompts),
     holds: parts.flatMap((part) => part.holds),
     modifiers: parts.flatMap((part) => part.modifiers),
     pathways: sources.pathways.map(({ source }) => source),
     conditions: parts.flatMap((part) => part.conditions),
-    schools,
+    practiceVariants,
     phrases: parts.flatMap((part) => part.phrases),
-    lesions: lesionsOf(sources, items, problems),
+    nerveLesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,
     stopRules: pack.stopRules ?? [],
-    normSchools: pack.normSchools ?? [],
+    referenceRanges: pack.referenceRanges ?? [],
     journeyHours: sources.profile?.source.journeyHours ?? 0,
     everyLetter: pack.everyLetter ?? [],
     leadOrder: pack.leadOrder,
@@ -77,9 +77,9 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
 }
 
 /** Where nerves may be hurt; every item and place that is named must exist. */
-function lesionsOf({ lesions }: Sources, items: readonly Item[], problems: Problem[]): Lesions {
-  if (!lesions) return NO_LESIONS
-  const { source, path } = lesions
+function lesionsOf({ nerveLesions }: Sources, items: readonly Item[], problems: Problem[]): NerveLesions {
+  if (!nerveLesions) return NO_LESIONS
+  const { source, path } = nerveLesions
   const known = new Set(items.map((item) => item.id))
   const places = new Set([...source.lesions.map((one) => one.id), ...source.neighbouringRoots.map((pair) => pair.join('+'))])
   const miss = (id: string, what: string, cure: string): void => void problems.push({ file: path, id, reason: `names ${what}, which does not exist`, cure })

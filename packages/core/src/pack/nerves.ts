@@ -1,5 +1,5 @@
 /** A place where a nerve may be hurt, and what is lost when it is. */
-export interface Lesion {
+export interface NerveLesion {
   readonly id: string
   readonly name: string
   readonly kind: 'root' | 'plexus' | 'nerve'
@@ -10,8 +10,8 @@ export interface Lesion {
   readonly shared: readonly string[]
 }
 
-export interface Lesions {
-  readonly lesions: readonly Lesion[]
+export interface NerveLesions {
+  readonly lesions: readonly NerveLesion[]
   readonly neighbouringRoots: readonly (readonly [string, string])[]
   readonly ties: readonly { readonly between: readonly [string, string]; readonly next: readonly string[]; readonly reading: string }[]
   readonly pointers: readonly {

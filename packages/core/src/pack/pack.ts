@@ -2,7 +2,7 @@ import type { Certainty, Item, Position } from '../model/item.js'
 import type { Tier } from '../model/tier.js'
 import type { Calc } from '../rules/calc.js'
 import type { RuleNode } from '../rules/rule.js'
-import type { Lesions } from './nerves.js'
+import type { NerveLesions } from './nerves.js'
 /** Who read something against the literature, when (YYYY-MM-DD), and what of it. */
 export interface Reviewed {
   readonly by: string
@@ -44,7 +44,7 @@ export interface Flag {
   readonly also: readonly string[]
 }
 
-export interface PromptGroup {
+export interface Prompt {
   readonly id: string
   readonly region: string
   readonly title: string
@@ -211,7 +211,7 @@ export interface Stop {
 }
 
 /** Where good practitioners differ, and what this pack goes by. */
-export interface School {
+export interface PracticeVariant {
   readonly region: string
   readonly topic: string
   readonly choices: readonly string[]
@@ -223,7 +223,7 @@ export interface School {
 }
 
 /** Whose usual ranges of movement are meant. `under`: of children younger than so many years, shown for them whatever was chosen. */
-export interface NormSchool {
+export interface ReferenceRange {
   readonly id: string
   readonly name: string
   readonly basis: string
@@ -242,19 +242,19 @@ interface PackContents {
   readonly items: readonly Item[]
   readonly calcs: readonly Calc[]
   readonly flags: readonly Flag[]
-  readonly groups: readonly PromptGroup[]
+  readonly prompts: readonly Prompt[]
   readonly holds: readonly Hold[]
   readonly modifiers: readonly Modifier[]
   readonly pathways: readonly Pathway[]
   readonly conditions: readonly Condition[]
-  readonly schools: readonly School[]
+  readonly practiceVariants: readonly PracticeVariant[]
   readonly phrases: readonly Phrase[]
-  readonly lesions: Lesions
+  readonly nerveLesions: NerveLesions
   readonly sets: Readonly<Record<string, readonly string[]>>
   readonly cautions: readonly string[]
   /** What ends a test or the routine examination, and what then. */
   readonly stopRules: readonly { readonly when: string; readonly then: string }[]
-  readonly normSchools: readonly NormSchool[]
+  readonly referenceRanges: readonly ReferenceRange[]
   /** From this site to the team that takes a patient over, in hours. */
   readonly journeyHours: number
   /** Facts that every letter gives, or says that nobody asked. */

@@ -1,43 +1,43 @@
 import type { Problem } from './problem.js'
 import { standsIn, type Placed, type Sources } from './sources.js'
 import { checkShape } from './checkShape.js'
-import type { ChangeSource, FlagSource, LocalChoice, SchoolSource } from './source.js'
-import type { School, TierInfo } from './pack.js'
+import type { ChangeSource, FlagSource, LocalChoice, PracticeVariantSource } from './source.js'
+import type { PracticeVariant, TierInfo } from './pack.js'
 import type { Tier } from '../model/tier.js'
 
 /** What a change may change, by the key that names it, and the key of the files in which such things stand. */
-const CHANGEABLE = { calc: 'calcs', flag: 'flags', group: 'groups', hold: 'holds' } as const
+const CHANGEABLE = { calc: 'calcs', flag: 'flags', group: 'prompts', hold: 'holds' } as const
 type Changeable = keyof typeof CHANGEABLE
 
 /**
  * Goes by the local profile where good practitioners differ: each choice that says what it changes replaces those parts of the region's
  * calculated values, flags, prompts and holds. What the profile does not name goes by the default.
- * @returns the schools, each with the choice that this pack goes by
+ * @returns the variants, each with the choice that this pack goes by
  */
-export function goByProfile(sources: Sources, problems: Problem[]): School[] {
+export function goByProfile(sources: Sources, problems: Problem[]): PracticeVariant[] {
   const { path = 'profile.yaml', source } = sources.profile ?? {}
   const choices = source?.choices ?? []
-  for (const choice of choices) problems.push(...faultsOf(choice, path, choices, sources.schools))
-  return sources.schools.map(({ source: { changes = {}, ...school }, region, path: file }) => {
-    const named = choices.find((choice) => choice.region === region && choice.topic === school.topic)?.choice
-    const chosen = named !== undefined && school.choices.includes(named) ? named : school.default
-    const at = { file, id: `${region}: ${school.topic}` }
+  for (const choice of choices) problems.push(...faultsOf(choice, path, choices, sources.practiceVariants))
+  return sources.practiceVariants.map(({ source: { changes = {}, ...variant }, region, path: file }) => {
+    const named = choices.find((choice) => choice.region === region && choice.topic === variant.topic)?.choice
+    const chosen = named !== undefined && variant.choices.includes(named) ? named : variant.default
+    const at = { file, id: `${region}: ${variant.topic}` }
     for (const choice of Object.keys(changes)) {
-      if (choice === school.default || !school.choices.includes(choice))
+      if (choice === variant.default || !variant.choices.includes(choice))
         problems.push({
           ...at,
-          reason: `says what "${choice}" changes, which is ${choice === school.default ? 'the default' : 'none of its choices'}`,
+          reason: `says what "${choice}" changes, which is ${choice === variant.default ? 'the default' : 'none of its choices'}`,
           cure: 'name one of the other choices',
         })
     }
     for (const change of changes[chosen] ?? []) applyChange(change, region, sources, (reason, cure) => problems.push({ ...at, reason, cure }))
-    return { region, ...school, chosen, switches: Object.keys(changes) }
+    return { region, ...variant, chosen, switches: Object.keys(changes) }
   })
 }
 
 /** What a site goes by in a region that is not the pack's own choice. */
-export const localChoices = (schools: readonly School[], region: string): readonly School[] =>
-  schools.filter((school) => school.region === region && school.chosen !== school.default)
+export const localChoices = (variants: readonly PracticeVariant[], region: string): readonly PracticeVariant[] =>
+  variants.filter((variant) => variant.region === region && variant.chosen !== variant.default)
 
 /**
  * How long each tier may wait, by the local profile where it says so.
@@ -59,19 +59,19 @@ export function localWindows(tiers: readonly TierInfo[], { profile }: Sources, p
   return local
 }
 
-function faultsOf(choice: LocalChoice, file: string, choices: readonly LocalChoice[], schools: readonly Placed<SchoolSource>[]): Problem[] {
+function faultsOf(choice: LocalChoice, file: string, choices: readonly LocalChoice[], variants: readonly Placed<PracticeVariantSource>[]): Problem[] {
   const { region, topic } = choice
   const at = { file, id: `${region}: ${topic}` }
-  const school = schools.find((one) => one.region === region && one.source.topic === topic)
-  if (!school) {
-    const topics = schools.filter((one) => one.region === region).map((one) => one.source.topic)
+  const variant = variants.find((one) => one.region === region && one.source.topic === topic)
+  if (!variant) {
+    const topics = variants.filter((one) => one.region === region).map((one) => one.source.topic)
     return [
       { ...at, reason: 'is no matter on which practice differs', cure: topics.length > 0 ? `use one of: ${topics.join('; ')}` : `"${region}" is no region` },
     ]
   }
   if (choices.filter((one) => one.region === region && one.topic === topic).length > 1) return [{ ...at, reason: 'is chosen twice', cure: 'leave one of them' }]
-  if (school.source.choices.includes(choice.choice)) return []
-  return [{ ...at, reason: `has no choice "${choice.choice}"`, cure: `use one of: ${school.source.choices.join('; ')}` }]
+  if (variant.source.choices.includes(choice.choice)) return []
+  return [{ ...at, reason: `has no choice "${choice.choice}"`, cure: `use one of: ${variant.source.choices.join('; ')}` }]
 }
 
 type Tiers = Readonly<Partial<Record<Tier, Tier>>>

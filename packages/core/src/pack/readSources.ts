@@ -1,8 +1,8 @@
 import { CORE_SCHEMA, load } from 'js-yaml'
 import { checkShape } from './checkShape.js'
 import { placeCondition, type ConditionFile } from './conditionFile.js'
-import { evenItem } from './evenItem.js'
-import type { Lesions } from './nerves.js'
+import { uniformItem } from './uniformItem.js'
+import type { NerveLesions } from './nerves.js'
 import type { Pathway } from './pack.js'
 import type { Problem } from './problem.js'
 import type {
@@ -10,7 +10,7 @@ import type {
   ConditionSource,
   CriterionSource,
   FlagSource,
-  GroupSource,
+  PromptSource,
   HoldSource,
   ItemsFile,
   ModifierSource,
@@ -18,7 +18,7 @@ import type {
   PhraseSource,
   ProfileSource,
   RegionSource,
-  SchoolSource,
+  PracticeVariantSource,
   SourceFile,
 } from './source.js'
 import type { Placed, Sources } from './sources.js'
@@ -30,12 +30,12 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     items: [],
     calcs: [],
     flags: [],
-    groups: [],
+    prompts: [],
     holds: [],
     modifiers: [],
     pathways: [],
     conditions: [],
-    schools: [],
+    practiceVariants: [],
     phrases: [],
     criteria: new Map(),
     names: new Map(),
@@ -63,7 +63,7 @@ const isMapping = (value: unknown): value is Record<string, unknown> => typeof v
 
 function withEvenItems(document: unknown): unknown {
   if (!isMapping(document) || !Array.isArray(document.items)) return document
-  return { ...document, items: document.items.map((item: unknown) => (isMapping(item) ? evenItem(item) : item)) }
+  return { ...document, items: document.items.map((item: unknown) => (isMapping(item) ? uniformItem(item) : item)) }
 }
 
 /** A name stands for one rule: two rules of one name would be read as whichever came last. */
@@ -80,7 +80,10 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   const all = <S>(key: string): Placed<S>[] => ((document[key] as S[] | undefined) ?? []).map((source) => ({ path, region, only, source }))
   if ('tiers' in document) sources.pack = { ...at, source: document as unknown as PackSource }
   if ('profile' in document) sources.profile = { ...at, source: document.profile as ProfileSource }
-  if ('lesions' in document) sources.lesions = { ...at, source: document as unknown as Lesions }
+  if ('nerveLesions' in document) {
+    const { nerveLesions: lesions, ...more } = document as unknown as Omit<NerveLesions, 'lesions'> & { readonly nerveLesions: NerveLesions['lesions'] }
+    sources.nerveLesions = { ...at, source: { lesions, ...more } }
+  }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
   if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources)
   if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) placeCriterion(source, path, sources, problems)
@@ -91,11 +94,11 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   }
   sources.calcs.push(...all<CalcSource>('calcs'))
   sources.flags.push(...all<FlagSource>('flags'))
-  sources.groups.push(...all<GroupSource>('groups'))
+  sources.prompts.push(...all<PromptSource>('prompts'))
   sources.holds.push(...all<HoldSource>('holds'))
   sources.modifiers.push(...all<ModifierSource>('modifiers'))
   sources.pathways.push(...all<Pathway>('pathways'))
   sources.conditions.push(...all<ConditionSource>('conditions'))
-  sources.schools.push(...all<SchoolSource>('schools'))
+  sources.practiceVariants.push(...all<PracticeVariantSource>('practiceVariants'))
   sources.phrases.push(...all<PhraseSource>('phrases'))
 }

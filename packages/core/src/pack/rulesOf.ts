@@ -6,7 +6,7 @@ export function rulesOf(pack: AnyPack): (readonly [id: string, rule: RuleNode])[
   return [
     ...pack.flags.flatMap((flag) => [[flag.id, flag.inPlay] as const, ...flag.clauses.map((clause) => [flag.id, clause.when] as const)]),
     ...pack.calcs.flatMap((calc) => rulesOfCalc(calc).map((rule) => [calc.id, rule] as const)),
-    ...pack.groups.map((group) => [group.id, group.when] as const),
+    ...pack.prompts.map((group) => [group.id, group.when] as const),
     ...pack.holds.map((hold) => [hold.id, hold.when] as const),
     ...pack.modifiers.map((modifier) => [modifier.id, modifier.when] as const),
     ...pack.phrases.flatMap(({ id, when }) => (when ? [[id, when] as const] : [])),

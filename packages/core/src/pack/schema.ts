@@ -90,7 +90,7 @@ export const FILES: Readonly<Record<string, object>> = {
       mayBePregnant: object(['item', 'values'], { item: id, values: texts }),
       spoilsOnTheWay: object(['classes', 'beyondHours'], { classes: texts, beyondHours: { type: 'number', minimum: 0, maximum: 48 } }),
       stopRules: list(object(['when', 'then'], { when: text, then: text })),
-      normSchools: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
+      referenceRanges: list(object(['id', 'name', 'basis'], { id, name: text, basis: text, under: { type: 'number' } })),
     },
   ),
   region: object(['region'], {
@@ -118,8 +118,10 @@ export const FILES: Readonly<Record<string, object>> = {
   }),
   items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
   names: object(['names'], { names: map(text) }),
-  schools: object(['schools'], {
-    schools: list(object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) })),
+  practiceVariants: object(['practiceVariants'], {
+    practiceVariants: list(
+      object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) }),
+    ),
   }),
   profile: object(['profile'], {
     profile: object(['choices'], {
@@ -129,9 +131,9 @@ export const FILES: Readonly<Record<string, object>> = {
     }),
   }),
   calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
-  groups: object(['groups'], {
+  prompts: object(['prompts'], {
     for: texts,
-    groups: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })),
+    prompts: list(object(['id', 'title', 'when', 'ask', 'because'], { id, title: text, when: rule, ask: texts, because: text })),
   }),
   holds: object(['holds'], {
     for: texts,
@@ -158,8 +160,8 @@ export const FILES: Readonly<Record<string, object>> = {
   pathways: object(['pathways'], {
     pathways: list(pathway),
   }),
-  lesions: object(['lesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs', 'patterns', 'cordSigns', 'severalNerves'], {
-    lesions: list(
+  nerveLesions: object(['nerveLesions', 'neighbouringRoots', 'ties', 'pointers', 'quick', 'readAs', 'patterns', 'cordSigns', 'severalNerves'], {
+    nerveLesions: list(
       object(['id', 'name', 'kind', 'limb', 'expected', 'shared'], {
         id: text,
         name: text,

@@ -1,6 +1,6 @@
 import type { RuleSource } from '../rules/parseRule.js'
 import type { Item, Needs, NormalSpan, Accuracy, Kind, Position, Qualifier, Scope, Stage } from '../model/item.js'
-import type { AgeBand, Evidence, FigurePoint, Flag, Modifier, Pack, Stop, TierInfo, Destination, Action, School, Reviewed } from './pack.js'
+import type { AgeBand, Evidence, FigurePoint, Flag, Modifier, Pack, Stop, TierInfo, Destination, Action, PracticeVariant, Reviewed } from './pack.js'
 import type { Tier } from '../model/tier.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
@@ -97,7 +97,7 @@ export interface FlagSource {
   readonly source: string
 }
 
-export interface GroupSource {
+export interface PromptSource {
   readonly id: string
   readonly title: string
   readonly when: RuleSource
@@ -167,7 +167,7 @@ export interface ConditionSource {
 }
 
 /** Where good practitioners differ in one joint; the default is one of the choices. */
-export interface SchoolSource extends Omit<School, 'region' | 'chosen' | 'switches'> {
+export interface PracticeVariantSource extends Omit<PracticeVariant, 'region' | 'chosen' | 'switches'> {
   /** What a choice other than the default changes, by the choice. */
   readonly changes?: Readonly<Record<string, readonly ChangeSource[]>>
 }
@@ -177,7 +177,7 @@ export type ChangeSource =
   | ({ readonly calc: string } & Partial<CalcSource>)
   /** `tiers` moves every clause of one tier to another. */
   | ({ readonly flag: string; readonly tiers?: Readonly<Partial<Record<Tier, Tier>>> } & Partial<FlagSource>)
-  | ({ readonly group: string } & Partial<GroupSource>)
+  | ({ readonly group: string } & Partial<PromptSource>)
   | ({ readonly hold: string } & Partial<HoldSource>)
 
 /** What a site goes by, where it is not the default. */
@@ -212,7 +212,7 @@ export interface PackSource {
   /** Published sources whose figures are least certain: kept by name, never used in a probability. */
   readonly unverified: readonly string[]
   readonly stopRules?: Pack['stopRules']
-  readonly normSchools?: Pack['normSchools']
+  readonly referenceRanges?: Pack['referenceRanges']
   readonly everyLetter?: Pack['everyLetter']
   readonly leadOrder: Pack['leadOrder']
   readonly burdenCost: number

@@ -1,13 +1,13 @@
 import { oncePer } from '../model/oncePer.js'
 import type { Item, Stage } from '../model/item.js'
-import type { Lesions } from './nerves.js'
+import type { NerveLesions } from './nerves.js'
 import type { Pathway } from './pack.js'
 import type {
   CalcSource,
   ConditionSource,
   CriterionSource,
   FlagSource,
-  GroupSource,
+  PromptSource,
   HoldSource,
   ItemSource,
   ModifierSource,
@@ -15,7 +15,7 @@ import type {
   PhraseSource,
   ProfileSource,
   RegionSource,
-  SchoolSource,
+  PracticeVariantSource,
 } from './source.js'
 
 /** One thing of a file with where it stands: the region of its folder, or `shared`, there for all regions or the ones named by `for`. */
@@ -28,18 +28,18 @@ export interface Placed<S> {
 
 export interface Sources {
   pack?: Placed<PackSource>
-  lesions?: Placed<Lesions>
+  nerveLesions?: Placed<NerveLesions>
   profile?: Placed<ProfileSource>
   readonly regions: Placed<RegionSource>[]
   readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
   readonly calcs: Placed<CalcSource>[]
   readonly flags: Placed<FlagSource>[]
-  readonly groups: Placed<GroupSource>[]
+  readonly prompts: Placed<PromptSource>[]
   readonly holds: Placed<HoldSource>[]
   readonly modifiers: Placed<ModifierSource>[]
   readonly pathways: Placed<Pathway>[]
   readonly conditions: Placed<ConditionSource>[]
-  readonly schools: Placed<SchoolSource>[]
+  readonly practiceVariants: Placed<PracticeVariantSource>[]
   readonly phrases: Placed<PhraseSource>[]
   /** Tests that several conditions use, by name. */
   readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource; readonly uses: Set<string> }>

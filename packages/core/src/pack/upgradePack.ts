@@ -2,9 +2,9 @@ import { normalMeaning } from './normalMeaning.js'
 import { TIERS, type Tier } from '../model/tier.js'
 import { type Item } from '../model/item.js'
 import { type Pack } from './pack.js'
-import type { Lesions } from './nerves.js'
+import type { NerveLesions } from './nerves.js'
 
-export const NO_LESIONS: Lesions = {
+export const NO_LESIONS: NerveLesions = {
   lesions: [],
   neighbouringRoots: [],
   ties: [],
@@ -24,7 +24,7 @@ const BUILT_IN: Pick<Pack, 'leadOrder' | 'burdenCost' | 'mayBePregnant' | 'spoil
   mayBePregnant: { item: 'patient.pregnant', values: ['possible', 'yes', 'postpartum-6w'] },
 }
 const PATTERNS = ['cord', 'cauda', 'gbs', 'stocking', 'mixed', 'arm-plexus', 'thigh-plexus', 'motor-neurone', 'muscle', 'junction', 'brain']
-const NERVES_BUILT_IN: Pick<Lesions, 'patterns' | 'cordSigns' | 'severalNerves'> = {
+const NERVES_BUILT_IN: Pick<NerveLesions, 'patterns' | 'cordSigns' | 'severalNerves'> = {
   patterns: PATTERNS.map((pattern) => `calc.pattern-${pattern}`),
   cordSigns: ['neck.calc.umn', 'back.calc.umn'],
   severalNerves: {
@@ -32,6 +32,24 @@ const NERVES_BUILT_IN: Pick<Lesions, 'patterns' | 'cordSigns' | 'severalNerves'>
     meaning: 'Vasculitis until shown otherwise: skin, urine, CRP, and the nerves of the other limbs.',
   },
 }
+/** What the parts of a pack were called before. */
+const CALLED_BEFORE: Readonly<Record<string, string>> = {
+  groups: 'prompts',
+  schools: 'practiceVariants',
+  normSchools: 'referenceRanges',
+  lesions: 'nerveLesions',
+}
+
+/** A pack stored by an earlier version, its parts under the names of today. @example inTodaysKeys({ groups: [] }) // { prompts: [] } */
+export const inTodaysKeys = (stored: unknown): unknown =>
+  typeof stored === 'object' && stored !== null ? Object.fromEntries(Object.entries(stored).map(([key, part]) => [CALLED_BEFORE[key] ?? key, part])) : stored
+
+/** The same pack with its parts under their earlier names as well, for programs that read these. */
+export const inEarlierKeysToo = (pack: Pack): object => ({
+  ...pack,
+  ...Object.fromEntries(Object.entries(CALLED_BEFORE).map(([before, now]) => [before, pack[now as keyof Pack]])),
+})
+
 /** The tier that an earlier condition's text began with ("days if first"). */
 const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier)) ?? 'here'
 
@@ -41,14 +59,14 @@ const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier
  */
 export function upgradePack(stored: Pack): Pack {
   return {
-    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], normSchools: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
+    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], referenceRanges: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
     tiers: stored.tiers.map((tier) => filled({ tooLate: TOO_LATE[tier.id] }, tier)),
-    lesions: filled(NERVES_BUILT_IN, (stored as Partial<Pack>).lesions ?? NO_LESIONS),
+    nerveLesions: filled(NERVES_BUILT_IN, (stored as Partial<Pack>).nerveLesions ?? NO_LESIONS),
     regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),
     items: stored.items.map((item) => withMeaning(filled({ lost: [], also: [], carried: item.scope === 'patient', askedAlone: false }, item))),
     modifiers: stored.modifiers.map((modifier) => filled({ concepts: [] }, modifier)),
-    // Before every joint had its own, all schools were of the knee.
-    schools: stored.schools.map((school) => filled({ region: 'knee', chosen: school.default, switches: [] }, school)),
+    // Before every joint had its own, all practice variants were of the knee.
+    practiceVariants: stored.practiceVariants.map((variant) => filled({ region: 'knee', chosen: variant.default, switches: [] }, variant)),
     calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
     flags: stored.flags.map((flag) => filled({ also: [] }, flag)),
     conditions: stored.conditions.map((condition) => ({ ...filled({ also: [] }, condition), defaultTier: tierOf(condition.defaultTier) })),

@@ -16,8 +16,8 @@ export function viewOf(pack: AnyPack, region: string): RegionPack {
     return pack
   }
   const made = views(pack)
-  const held = made.get(region)
-  if (held) return held
+  const kept = made.get(region)
+  if (kept) return kept
   const view = makeView(pack, region)
   made.set(region, view)
   return view
@@ -43,11 +43,11 @@ function makeView({ isView: _, ...pack }: Pack, id: string): RegionPack {
       .map(asSeen),
     calcs: here(pack.calcs),
     flags: here(pack.flags),
-    groups: here(pack.groups),
+    prompts: here(pack.prompts),
     holds: here(pack.holds),
     modifiers: here(pack.modifiers),
     conditions: here(pack.conditions),
-    schools: here(pack.schools),
+    practiceVariants: here(pack.practiceVariants),
     phrases: here(pack.phrases),
   }
 }

@@ -3,7 +3,7 @@ import { itemsOfRule } from '../rules/calc.js'
 import type { Condition, Evidence } from '../pack/pack.js'
 import type { Judgement } from '../judge/judgement.js'
 import { compileRule } from '../rules/compileRule.js'
-import type { Prepared } from '../judge/prepare.js'
+import type { CompiledPack } from '../judge/compiledPack.js'
 import { SIDES, type SideIndex } from '../model/side.js'
 import { slotOf, type Compiled, type Slot } from '../rules/runtime.js'
 import { NO, YES } from '../rules/truth.js'
@@ -23,7 +23,7 @@ export interface ConditionRange {
   readonly estimate: Estimate
 }
 
-export interface ReadyCondition {
+export interface CompiledCondition {
   readonly condition: Condition
   readonly gate: Compiled | undefined
   readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled; readonly items: ReadonlySet<string> }[]
@@ -35,13 +35,13 @@ export interface ReadyCondition {
  */
 export function conditionRanges(judged: Judgement): readonly ConditionRange[] {
   const { setting = 'primary-care' } = judged.examination
-  const { prepared, sides } = judged
+  const { compiled, sides } = judged
   return sides
-    .flatMap((side) => readyConditions(prepared).flatMap((one) => rangeOf(one, judged, side, setting)))
+    .flatMap((side) => compiledConditions(compiled).flatMap((one) => rangeOf(one, judged, side, setting)))
     .sort((a, b) => b.low + b.high - (a.low + a.high))
 }
 
-function rangeOf(one: ReadyCondition, judged: Judgement, side: SideIndex, setting: Setting): ConditionRange[] {
+function rangeOf(one: CompiledCondition, judged: Judgement, side: SideIndex, setting: Setting): ConditionRange[] {
   const known = weighed(one, judged, side, setting)
   if (!known) return []
   const { condition, counted, estimate } = known
@@ -70,7 +70,7 @@ export interface Weighed {
 }
 
 /** What was found for and against a condition on one side; undefined when nothing speaks for it, or its gate is closed. */
-export function weighed({ condition, gate, evidence }: ReadyCondition, { context }: Judgement, side: SideIndex, setting: Setting): Weighed | undefined {
+export function weighed({ condition, gate, evidence }: CompiledCondition, { context }: Judgement, side: SideIndex, setting: Setting): Weighed | undefined {
   if (gate?.run(context, side) === NO) return undefined
   const told = evidence.flatMap(({ evidence: about, rule, items }) => {
     const truth = rule.run(context, side)
@@ -123,14 +123,14 @@ const ratioAt = (counted: Counted, end: 0 | 1): number =>
 const textOf = (rule: Compiled): string =>
   rule.node.op === 'leaf' ? rule.node.leaf.text : rule.kids.map(textOf).join(rule.node.op === 'any' ? ' or ' : ' and ')
 
-export const readyConditions = oncePer((prepared: Prepared): readonly ReadyCondition[] => {
-  const calcs = new Map(prepared.pack.calcs.map((calc) => [calc.id, calc]))
-  return prepared.pack.conditions.map((condition) => ({
+export const compiledConditions = oncePer((compiled: CompiledPack): readonly CompiledCondition[] => {
+  const calcs = new Map(compiled.pack.calcs.map((calc) => [calc.id, calc]))
+  return compiled.pack.conditions.map((condition) => ({
     condition,
-    gate: condition.gate && compileRule(condition.gate, prepared),
+    gate: condition.gate && compileRule(condition.gate, compiled),
     evidence: condition.evidence.map((evidence) => ({
       evidence,
-      rule: compileRule(evidence.when, prepared),
+      rule: compileRule(evidence.when, compiled),
       items: new Set(itemsOfRule(evidence.when, calcs)),
     })),
   }))

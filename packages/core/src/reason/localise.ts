@@ -4,7 +4,7 @@ import { oncePer } from '../model/oncePer.js'
 import type { Side } from '../model/side.js'
 import { SIDE_INDEX } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { Lesion } from '../pack/nerves.js'
+import type { NerveLesion } from '../pack/nerves.js'
 import type { AnyPack } from '../pack/pack.js'
 import type { FindingEntry } from '../record/entry.js'
 import type { ExaminationRecord } from '../record/record.js'
@@ -16,7 +16,7 @@ type Loss = 'normal' | 'lost' | 'severe'
 export interface Place {
   readonly id: string
   readonly name: string
-  readonly kind: Lesion['kind']
+  readonly kind: NerveLesion['kind']
   readonly score: number
   /** Abnormal items that it explains. */
   readonly explains: readonly string[]
@@ -46,14 +46,14 @@ export interface Localisation {
 const ENOUGH = 3
 const LEAD = 3
 
-interface Weighed extends Pick<Lesion, 'id' | 'name' | 'kind' | 'limb'> {
+interface Weighed extends Pick<NerveLesion, 'id' | 'name' | 'kind' | 'limb'> {
   readonly weight: ReadonlyMap<string, number>
   readonly handicap: number
 }
 
 /** Every candidate with its weights; two neighbouring roots together are one, three points behind. */
 const candidates = oncePer((pack: AnyPack): readonly Weighed[] => {
-  const { lesions, neighbouringRoots } = pack.lesions
+  const { lesions, neighbouringRoots } = pack.nerveLesions
   const single = lesions.map((one): Weighed => ({
     ...one,
     weight: new Map([...one.shared.map((item) => [item, 1] as const), ...one.expected.map((item) => [item, 2] as const)]),
@@ -119,20 +119,20 @@ export interface NerveLevels {
  * Nerve places of a judged examination: as `localise`, with the calculated values that point to one, whether a sign of the cord is met, and
  * the patterns over both sides that the pack knows.
  */
-export function nerveLevels({ prepared, context, record }: Judgement): NerveLevels {
-  const { pack } = prepared
-  const { lesions } = pack
+export function nerveLevels({ compiled, context, record }: Judgement): NerveLevels {
+  const { pack } = compiled
+  const { nerveLesions } = pack
   const has = new Set(pack.calcs.map((calc) => calc.id))
-  const isMet = (calc: string, side: Side): boolean => has.has(calc) && prepared.readyCalc(calc).truth(context, SIDE_INDEX[side]) === YES
+  const isMet = (calc: string, side: Side): boolean => has.has(calc) && compiled.compiledCalc(calc).truth(context, SIDE_INDEX[side]) === YES
   const isMetHere = ({ id }: { readonly id: string }): boolean => isMet(id, 'right') || isMet(id, 'left')
   const levels = localise(pack, record, isMet)
   const patterns = pack.calcs
-    .filter((calc) => lesions.patterns.includes(calc.id) && isMetHere(calc))
+    .filter((calc) => nerveLesions.patterns.includes(calc.id) && isMetHere(calc))
     .map(({ id, label, note }): NervePattern => ({ id, name: label, meaning: note ?? '' }))
   return {
     levels,
-    isCordFirst: pack.calcs.some((calc) => lesions.cordSigns.includes(calc.id) && isMetHere(calc)),
-    patterns: [...patterns, ...(lesions.severalNerves && isSeveralNerves(levels) ? [{ id: 'several-nerves', ...lesions.severalNerves }] : [])],
+    isCordFirst: pack.calcs.some((calc) => nerveLesions.cordSigns.includes(calc.id) && isMetHere(calc)),
+    patterns: [...patterns, ...(nerveLesions.severalNerves && isSeveralNerves(levels) ? [{ id: 'several-nerves', ...nerveLesions.severalNerves }] : [])],
   }
 }
 
@@ -205,7 +205,7 @@ function nextItem(pack: AnyPack, { items, read }: Limb, leaders: readonly Place[
   const isOpen = (item: string): boolean => items.includes(item) && read(item) === undefined
   const [best, second] = leaders
   if (!best || !second) return undefined
-  for (const { between, next, reading } of pack.lesions.ties) {
+  for (const { between, next, reading } of pack.nerveLesions.ties) {
     const item = between.every((place) => leaders.some((leader) => leader.id === place)) ? next.find(isOpen) : undefined
     if (item !== undefined) return { item, reading: `${nameOf(leaders, between[0])} or ${nameOf(leaders, between[1])}? ${reading}` }
   }
@@ -234,14 +234,14 @@ function pointsTo(pack: AnyPack, place: string, side: Side, record: ExaminationR
     const entry = record.finding(item, known.get(item)?.sided === false ? 'none' : side)
     return entry?.state === 'examined' && word !== undefined && [entry.value].flat().includes(word)
   }
-  return pack.lesions.pointers
+  return pack.nerveLesions.pointers
     .filter(({ item, value, calc, to }) => isMeant(to) && ((item !== undefined && says(item, value)) || (calc !== undefined && isMet(calc, side))))
     .reduce((sum, { add }) => sum + add, 0)
 }
 
 /** Heel raises stand for the push of the foot, which a hand cannot overcome. */
 function countedLoss(pack: AnyPack, item: string, side: Side, record: ExaminationRecord): Loss | undefined {
-  const counted = pack.lesions.readAs.find(({ as }) => as === item)
+  const counted = pack.nerveLesions.readAs.find(({ as }) => as === item)
   if (!counted) return undefined
   const entry = record.finding(counted.item, side)
   if (entry?.state !== 'examined' || typeof entry.value !== 'number') return undefined

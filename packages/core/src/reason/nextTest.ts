@@ -3,10 +3,10 @@ import type { Judgement } from '../judge/judgement.js'
 import { SIDES, type SideIndex } from '../model/side.js'
 import { slotOf, type Slot } from '../rules/runtime.js'
 import { slotKey } from '../record/record.js'
-import { readsOf, readyConditions, weighed, type ReadyCondition, type Setting } from './conditions.js'
+import { readsOf, compiledConditions, weighed, type CompiledCondition, type Setting } from './conditions.js'
 import { afterTest, combineDependent, combineIndependent } from './likelihood.js'
 import type { Estimate } from './sampleChance.js'
-import { aroundTest, costsOf, worthAround, type AroundTest } from './tierValue.js'
+import { aroundTest, costsOf, benefitAround, type AroundTest } from './tierValue.js'
 
 /** A test that nobody did yet and that would tell most about the conditions in question. */
 export interface TellingTest {
@@ -16,7 +16,7 @@ export interface TellingTest {
   /** Expected information over the conditions that it moves. */
   readonly bits: number
   /** What it is worth for how soon each of these conditions has to be seen, less what it asks of the patient; it orders tests, no tier comes of it. */
-  readonly worth: number
+  readonly benefit: number
   readonly conditions: readonly string[]
 }
 
@@ -45,25 +45,25 @@ const told = ({ before, positive, afterPositive, afterNegative }: AroundTest): n
  */
 export function tellingTests(judged: Judgement): readonly TellingTest[] {
   const { setting = 'primary-care' } = judged.examination
-  const { prepared, sides } = judged
+  const { compiled, sides } = judged
   const costs = costsOf(judged.pack)
-  const held = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
+  const stopped = new Set(activeHolds(judged).flatMap((hold) => hold.stops))
   const found = new Map<string, TellingTest>()
-  for (const { slot, bits, value, condition } of sides.flatMap((side) => readyConditions(prepared).flatMap((one) => askedOf(one, judged, side, setting)))) {
-    const { id, label, stage, derive, burden } = prepared.item(slot.item)
-    if (stage === 'result' || derive || held.has(id)) continue
+  for (const { slot, bits, value, condition } of sides.flatMap((side) => compiledConditions(compiled).flatMap((one) => askedOf(one, judged, side, setting)))) {
+    const { id, label, stage, derive, burden } = compiled.item(slot.item)
+    if (stage === 'result' || derive || stopped.has(id)) continue
     const side = SIDES[slot.side]
-    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, worth: -costs.burden * burden, conditions: [] }
+    const before = found.get(slotKey(id, side)) ?? { item: id, label, side, bits: 0, benefit: -costs.burden * burden, conditions: [] }
     found.set(slotKey(id, side), {
       ...before,
       bits: before.bits + bits,
-      worth: before.worth + value,
+      benefit: before.benefit + value,
       conditions: [...new Set([...before.conditions, condition])],
     })
   }
   return [...found.values()]
     .filter((one) => one.bits >= LEAST_BITS)
-    .sort((a, b) => b.worth - a.worth || b.bits - a.bits || (a.item < b.item ? -1 : 1))
+    .sort((a, b) => b.benefit - a.benefit || b.bits - a.bits || (a.item < b.item ? -1 : 1))
     .slice(0, MOST_TOLD)
 }
 
@@ -75,7 +75,7 @@ interface Asked {
 }
 
 /** What each finding still missing would tell about one condition on one side; evidence that needs several items at once is no single test. */
-function askedOf(one: ReadyCondition, judged: Judgement, side: SideIndex, setting: Setting): Asked[] {
+function askedOf(one: CompiledCondition, judged: Judgement, side: SideIndex, setting: Setting): Asked[] {
   const known = weighed(one, judged, side, setting)
   if (!known) return []
   const { estimate, structures, condition, counted } = known
@@ -91,7 +91,7 @@ function askedOf(one: ReadyCondition, judged: Judgement, side: SideIndex, settin
     const sens = (plus * (1 - minus)) / (plus - minus)
     const after = (ratio: number): number => middleChance(withFinding(estimate, structures.indexOf(structure), ratio))
     const around = { ...aroundTest(before, sens, spec), afterPositive: after(plus), afterNegative: after(minus) }
-    const { value } = worthAround(around, condition.defaultTier, 'here', judged.prepared.item(slot.item).burden, costsOf(judged.pack))
+    const { value } = benefitAround(around, condition.defaultTier, 'here', judged.compiled.item(slot.item).burden, costsOf(judged.pack))
     return [{ slot, bits: Math.max(0, told(around)), value, condition: condition.name }]
   })
 }

@@ -40,7 +40,7 @@ export function bestTier(p: number, needIfTrue: Tier, needIfNot: Tier, costs: Co
   return losses.reduce((best, one) => (one.loss < best.loss - 1e-12 ? one : best))
 }
 
-export interface TestWorth {
+export interface TestBenefit {
   readonly before: TierChoice
   readonly afterPositive: Tier
   readonly afterNegative: Tier
@@ -71,7 +71,7 @@ export const aroundTest = (p: number, sens: number, spec: number): AroundTest =>
  * @param burden 1 to 3
  * @example worthAround(aroundTest(0.3, 0.96, 0.93), 'days', 'here', 1, costsOf(pack)).value // 1.773
  */
-export function worthAround(around: AroundTest, needIfTrue: Tier, needIfNot: Tier, burden: number, costs: Costs): TestWorth {
+export function benefitAround(around: AroundTest, needIfTrue: Tier, needIfNot: Tier, burden: number, costs: Costs): TestBenefit {
   const best = (p: number): TierChoice => bestTier(p, needIfTrue, needIfNot, costs)
   const [before, ifPositive, ifNegative] = [best(around.before), best(around.afterPositive), best(around.afterNegative)]
   const value = Math.max(0, before.loss - around.positive * ifPositive.loss - (1 - around.positive) * ifNegative.loss)

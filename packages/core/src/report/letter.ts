@@ -2,7 +2,7 @@ import type { Destination, RegionPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
 import type { Side } from '../model/side.js'
 import type { Tier } from '../model/tier.js'
-import { isWished } from '../pack/wish.js'
+import { isWanted } from '../pack/wantedItem.js'
 import { dueHere } from '../judge/clock.js'
 import { judgedSides } from '../judge/judgedSides.js'
 import { type Judgement } from '../judge/judgement.js'
@@ -66,8 +66,8 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         ...foundText(pack, examination.complaint, entries, about.zone),
         ...notDoneText(pack, entries),
         checksText(pack, examination, entries, about.zone),
-        ...backgroundText(pack, entries, wanted.told, about.zone),
-        ...wanted.held,
+        ...backgroundText(pack, entries, wanted.recorded, about.zone),
+        ...wanted.given,
         ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
         { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
         ...imagingText(judged),
@@ -121,7 +121,7 @@ function priorityText(judged: Judgement, zone: string | undefined): string {
     .filter((flag) => flag.tier === verdict.floor && flag.proof)
     .map((flag) => {
       const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
-      const held = flag.held ? [`found otherwise since ${dayAndTime(flag.held.until, zone)}, not lifted`] : []
+      const held = flag.retained ? [`found otherwise since ${dayAndTime(flag.retained.until, zone)}, not lifted`] : []
       const why = [...because, ...held]
       return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
     })
@@ -223,16 +223,16 @@ function wantedBy(
   entries: readonly FindingEntry[],
   sides: readonly Side[],
   zone: string | undefined,
-): { readonly held: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly told: readonly FindingEntry[] } {
+): { readonly given: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly recorded: readonly FindingEntry[] } {
   const items = itemsById(pack)
-  const recorded = (wish: string): FindingEntry[] => entries.filter((entry) => isWished(entry.item, wish) && !isGapEntry(items.get(entry.item), entry))
-  const wishes = (destination?.letter ?? []).map((wish) => ({ says: wish.says, entries: wish.items.flatMap(recorded) }))
-  const told = wishes.flatMap((wish) => wish.entries)
-  const held = byItem(pack, [...new Set(told)], sides).map((one) => itemLine(pack, one, zone))
+  const recordedOf = (wanted: string): FindingEntry[] => entries.filter((entry) => isWanted(entry.item, wanted) && !isGapEntry(items.get(entry.item), entry))
+  const wanted = (destination?.letter ?? []).map(({ says, items: ids }) => ({ says, entries: ids.flatMap(recordedOf) }))
+  const recorded = wanted.flatMap(({ entries: own }) => own)
+  const given = byItem(pack, [...new Set(recorded)], sides).map((one) => itemLine(pack, one, zone))
   return {
-    held: held.length > 0 ? [{ heading: 'For you', text: `${held.join('. ')}.` }] : [],
-    missing: wishes.filter((wish) => wish.entries.length === 0).map((wish) => wish.says),
-    told,
+    given: given.length > 0 ? [{ heading: 'For you', text: `${given.join('. ')}.` }] : [],
+    missing: wanted.filter(({ entries: own }) => own.length === 0).map(({ says }) => says),
+    recorded,
   }
 }
 

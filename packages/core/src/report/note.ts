@@ -1,7 +1,7 @@
 import { localChoices } from '../pack/profile.js'
 import type { Stage } from '../model/item.js'
 import type { Tier } from '../model/tier.js'
-import { counselsOf } from '../judge/counsels.js'
+import { adviceOf } from '../judge/advice.js'
 import { openItems } from '../judge/openItems.js'
 import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf } from '../judge/priorityOf.js'
@@ -50,7 +50,7 @@ export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSec
     ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
     ...sectionOf(
       'Mind also',
-      counselsOf(judged).map(({ title, says }) => `${title}: ${says}`),
+      adviceOf(judged).map(({ title, says }) => `${title}: ${says}`),
     ),
     ...sectionOf('Holds', holdLines(judged, zone)),
     ...sectionOf('Not examined', unexaminedLines(judged)),
@@ -62,7 +62,7 @@ export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSec
 
 /** Where this site's rules differ from the pack's own. */
 const localLines = ({ pack, examination }: Judgement): string[] =>
-  localChoices(pack.schools, examination.complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
+  localChoices(pack.practiceVariants, examination.complaint.region).map(({ topic, chosen }) => `${topic}: ${chosen}`)
 
 const sectionOf = (heading: string, lines: readonly string[]): NoteSection[] => (lines.length > 0 ? [{ heading, lines }] : [])
 
@@ -88,7 +88,7 @@ function priorityLine(judged: Judgement, zone: string | undefined): NoteSection 
       ...(set ? [set] : []),
       ...(accepted ? [accepted] : []),
       ...(lead.length > 0
-        ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}${flag.held ? ', held until it is lifted' : ''}`)
+        ? lead.map((flag) => `${flag.title}${sidePart(flag.side)}: ${name(flag.tier ?? 'here')}${flag.retained ? ', held until it is lifted' : ''}`)
         : ['No flag met. That is not the same as normal.']),
     ],
   }
@@ -99,9 +99,9 @@ function missingSection(judged: Judgement): NoteSection {
   const { pack, verdict } = judged
   const suspicion = (id: string | undefined): string => verdict.openFlags.find((flag) => flag.id === id)?.title ?? ''
   const lines = new Map<string, string[]>()
-  for (const { label, sides, tier, flags, held } of openItems(judged)) {
+  for (const { label, sides, tier, flags, onHold } of openItems(judged)) {
     const head = `Could still be ${tierName(pack, tier)}, ${suspicion(flags[0])}`
-    lines.set(head, [...(lines.get(head) ?? []), `${label}${onlySide(sides)}${held ? ' (on hold)' : ''}`])
+    lines.set(head, [...(lines.get(head) ?? []), `${label}${onlySide(sides)}${onHold ? ' (on hold)' : ''}`])
   }
   return {
     heading: 'Not examined and still open',

@@ -42,7 +42,7 @@ export class NoteFindings {
     const isTelling = ({ item, entries }: ItemFindings): boolean => entries.some(({ side }) => !this.normal.get(item.id)?.has(side))
     const telling = own.filter(isTelling)
     const calm = own.filter((one) => !isTelling(one))
-    const phrases = this.judged.prepared.phrases.filter(({ phrase }) => itemsById(this.pack).get(phrase.covers[0] ?? '')?.stage === stage)
+    const phrases = this.judged.compiled.phrases.filter(({ phrase }) => itemsById(this.pack).get(phrase.covers[0] ?? '')?.stage === stage)
     const said = phrases.flatMap(({ phrase, rule }) => {
       const sides = this.sidesOf(phrase.covers).filter((side) => !rule || this.isMet(rule, side))
       return sides.length > 0 ? [{ phrase, sides }] : []
@@ -64,11 +64,11 @@ export class NoteFindings {
 
   /** What the note tells of rules by their outcome: of each side for which it is settled. */
   outcomes(): readonly string[] {
-    const { prepared, sides } = this.judged
-    return prepared.phrases.flatMap(({ phrase, rule }) => {
+    const { compiled, sides } = this.judged
+    return compiled.phrases.flatMap(({ phrase, rule }) => {
       if (phrase.covers.length > 0 || !rule) return []
       const met = sides.map((side) => SIDES[side]).filter((side) => this.isMet(rule, side))
-      return met.length === 0 ? [] : [`${hasSides(prepared.pack) ? spoken(met) : ''}${phrase.says}`]
+      return met.length === 0 ? [] : [`${hasSides(compiled.pack) ? spoken(met) : ''}${phrase.says}`]
     })
   }
 

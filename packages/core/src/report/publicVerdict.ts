@@ -3,7 +3,7 @@ import { earlierFlags } from '../judge/pastFlags.js'
 import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
-import { counselsOf } from '../judge/counsels.js'
+import { adviceOf } from '../judge/advice.js'
 import { standingHolds } from '../judge/holds.js'
 import type { Judgement } from '../judge/judgement.js'
 import { conditionRanges } from '../reason/conditions.js'
@@ -13,7 +13,7 @@ export function publicVerdict(judged: Judgement): object {
   const { pack, examination, verdict } = judged
   return {
     pack: { id: pack.id, version: pack.version, hash: pack.hash },
-    localChoices: localChoices(pack.schools, examination.complaint.region).map(({ topic, chosen }) => ({ topic, chosen })),
+    localChoices: localChoices(pack.practiceVariants, examination.complaint.region).map(({ topic, chosen }) => ({ topic, chosen })),
     floor: verdict.floor,
     ceiling: verdict.ceiling,
     priority: priorityOf(judged),
@@ -25,22 +25,23 @@ export function publicVerdict(judged: Judgement): object {
       tier: flag.tier ?? null,
       couldBe: flag.ceiling ?? null,
       destination: flag.to[0] ?? null,
-      heldSince: flag.held?.until ?? null,
+      heldSince: flag.retained?.until ?? null,
       proof: flag.proof ?? null,
     })),
-    earlier: earlierFlags(judged).map(({ flag, tier, until, isHeld, lifted }) => ({
+    earlier: earlierFlags(judged).map(({ flag, tier, until, isRetained, lifted }) => ({
       id: flag.id,
       side: flag.side,
       tier,
       until,
-      isHeld,
+      isHeld: isRetained,
       lifted: lifted ? { by: lifted.by, at: lifted.at, reason: lifted.reason } : null,
       proof: flag.proof ?? null,
     })),
     holds: standingHolds(judged).map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops, awaits: hold.awaits })),
     disagreements: judged.disagreements.map(({ stands, other }) => ({ item: stands.item, side: stands.side, stands: stands.id, other: other.id })),
-    open: openItems(judged),
-    counsels: counselsOf(judged),
+    open: openItems(judged).map((one) => ({ ...one, held: one.onHold })),
+    advice: adviceOf(judged),
+    counsels: adviceOf(judged),
     measures: calcVerdicts(judged),
     conditions: conditionRanges(judged),
   }

@@ -68,8 +68,8 @@ export function railOf(judged: Judgement, zone?: string): Rail {
 
 /** When the first of some flags was proven: the time of the last finding that its proof needed. Of one that is held, as it was until then. */
 function firstProven({ record, examination }: Judgement, flags: readonly FlagVerdict[]): string | undefined {
-  const times = flags.flatMap(({ proof, held }) => {
-    const stood = held ? recordOf(examination.entries).without(({ at }) => Date.parse(at) >= Date.parse(held.from)) : record
+  const times = flags.flatMap(({ proof, retained }) => {
+    const stood = retained ? recordOf(examination.entries).without(({ at }) => Date.parse(at) >= Date.parse(retained.from)) : record
     const found = (proof ? findingsOf(proof) : []).flatMap((finding) => stood.finding(finding.item, finding.side)?.at ?? [])
     return found.sort().at(-1) ?? []
   })

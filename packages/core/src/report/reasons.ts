@@ -81,8 +81,8 @@ export const earlierLines = (pack: RegionPack, earlier: readonly EarlierFlag[], 
     return `${met}${liftWords(one, name, zone)}`
   })
 
-function liftWords({ lifted, isHeld }: EarlierFlag, tier: string, zone: string | undefined): string {
-  if (isHeld) return `. Found otherwise since, and not lifted: stays ${tier}`
+function liftWords({ lifted, isRetained }: EarlierFlag, tier: string, zone: string | undefined): string {
+  if (isRetained) return `. Found otherwise since, and not lifted: stays ${tier}`
   return lifted ? `. Lifted ${dayAndTime(lifted.at, zone)} by ${lifted.by}: ${lifted.reason}` : ''
 }
 

@@ -1,4 +1,4 @@
-import { counselsOf, type Counsel } from '../judge/counsels.js'
+import { adviceOf, type Advice } from '../judge/advice.js'
 import { scoreReadings, type ScoreReading } from '../judge/calcVerdicts.js'
 import { dueHere } from '../judge/clock.js'
 import { counterfactuals, type Counterfactual } from '../judge/counterfactual.js'
@@ -44,7 +44,7 @@ export interface VerdictSheet {
   readonly open: readonly OpenItem[]
   readonly unexamined: readonly UnexaminedStop[]
   readonly unexaminedCount: number
-  readonly counsels: readonly Counsel[]
+  readonly advice: readonly Advice[]
   readonly pathways: readonly PathwayStep[]
   readonly nerve: NerveLevels
   readonly scores: readonly ScoreReading[]
@@ -88,7 +88,7 @@ export function verdictSheetOf(judged: Judgement, zone?: string): VerdictSheet {
     open: openItems(judged),
     unexamined,
     unexaminedCount: unexamined.reduce((sum, stop) => sum + stop.items.length, 0),
-    counsels: counselsOf(judged),
+    advice: adviceOf(judged),
     pathways: pathwaysOf(judged),
     nerve: nerveLevels(judged),
     scores: scoreReadings(judged),

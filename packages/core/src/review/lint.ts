@@ -7,7 +7,7 @@ import type { Pack, RegionPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
 import type { Leaf, RuleNode } from '../rules/rule.js'
 import { viewOf } from '../pack/view.js'
-import { isWished } from '../pack/wish.js'
+import { isWanted } from '../pack/wantedItem.js'
 import { MEASURES } from '../measure/registry.js'
 import { itemsById } from '../pack/itemsById.js'
 import { hasPlainNormal } from '../record/examinedNormal.js'
@@ -22,7 +22,7 @@ import { problem } from './lintProblem.js'
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
   const views = pack.regions.map((region) => viewOf(pack, region.id))
-  const plain = [...lintItems(pack), ...lintConcepts(pack), ...lintLetters(pack), ...lintSchools(pack), ...views.flatMap(lintRegion)]
+  const plain = [...lintItems(pack), ...lintConcepts(pack), ...lintLetters(pack), ...lintPracticeVariants(pack), ...views.flatMap(lintRegion)]
   return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
 
@@ -53,7 +53,7 @@ function lintConcepts(pack: Pack): Problem[] {
 /** What a letter looks for in the record can be recorded; a pack of one region does not hold what the others record. */
 function lintLetters(pack: Pack): Problem[] {
   if (pack.regions.length < 2) return []
-  const isItem = (wish: string): boolean => pack.items.some(({ id }) => isWished(id, wish))
+  const isItem = (wish: string): boolean => pack.items.some(({ id }) => isWanted(id, wish))
   return [
     ...pack.destinations.flatMap(({ id, letter }) =>
       letter
@@ -64,22 +64,22 @@ function lintLetters(pack: Pack): Problem[] {
     ...(pack.mayBePregnant && !isItem(pack.mayBePregnant.item)
       ? [problem('mayBePregnant', `names ${pack.mayBePregnant.item}, which is no item`, 'correct the id')]
       : []),
-    ...[...pack.lesions.patterns, ...pack.lesions.cordSigns]
+    ...[...pack.nerveLesions.patterns, ...pack.nerveLesions.cordSigns]
       .filter((id) => !pack.calcs.some((calc) => calc.id === id))
-      .map((id) => problem('lesions', `names ${id}, which is no calculated value`, 'correct the id')),
+      .map((id) => problem('nerveLesions', `names ${id}, which is no calculated value`, 'correct the id')),
     ...pack.everyLetter.filter((wish) => !isItem(wish)).map((wish) => problem('everyLetter', `names ${wish}, which is no item`, 'correct the id')),
   ]
 }
 
 /** What the pack goes by is one of the ways that it names. */
-const lintSchools = (pack: Pack): Problem[] =>
-  pack.schools
-    .filter((school) => !school.choices.includes(school.default))
-    .map((school) => problem(`${school.region}: ${school.topic}`, `goes by "${school.default}", which is none of its choices`, 'name it among the choices'))
+const lintPracticeVariants = (pack: Pack): Problem[] =>
+  pack.practiceVariants
+    .filter((variant) => !variant.choices.includes(variant.default))
+    .map((variant) => problem(`${variant.region}: ${variant.topic}`, `goes by "${variant.default}", which is none of its choices`, 'name it among the choices'))
 
 function lintItems(pack: Pack): Problem[] {
   const regions = pack.regions.map((region) => region.id)
-  const schools = new Set(pack.normSchools.map((school) => school.id))
+  const references = new Set(pack.referenceRanges.map((reference) => reference.id))
   // A pack of one region (a region tried by itself) has no neighbours to open.
   const isUnknown = (opens: string | undefined): boolean => opens !== undefined && regions.length > 1 && !regions.includes(opens)
   return pack.items.flatMap((item) => [
@@ -96,8 +96,8 @@ function lintItems(pack: Pack): Problem[] {
       .filter((figure) => figure.source.trim() === '')
       .map(() => problem(item.id, 'has an accuracy figure without a source', 'name author and year, or remove the figure')),
     ...Object.keys(item.norms ?? {})
-      .filter((id) => !schools.has(id))
-      .map((id) => problem(item.id, `has a usual range by "${id}", which is no school of norms`, `use one of ${[...schools].join(', ')}`)),
+      .filter((id) => !references.has(id))
+      .map((id) => problem(item.id, `has a usual range by "${id}", which is none of the reference ranges`, `use one of ${[...references].join(', ')}`)),
     ...(item.derive && !(item.derive.measure in MEASURES)
       ? [problem(item.id, `is derived by "${item.derive.measure}", which is no measure`, `use one of ${Object.keys(MEASURES).join(', ')}`)]
       : []),

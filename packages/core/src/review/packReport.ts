@@ -24,7 +24,7 @@ export interface RegionReport {
   readonly unverified: number
   readonly unsourced: readonly string[]
   /** Matters on which practice differs, those that a local choice can switch in the rules, and what is chosen here. */
-  readonly schools: { readonly all: number; readonly switching: number; readonly local: readonly string[] }
+  readonly practiceVariants: { readonly all: number; readonly switching: number; readonly local: readonly string[] }
   /** Items of the region that no rule, prompt or derivation names. */
   readonly unused: readonly string[]
 }
@@ -51,10 +51,10 @@ function regionReport(view: RegionPack, id: string): RegionReport {
     unchecked: figures.filter((figure) => !figure.checked).length,
     unverified: figures.filter((figure) => figure.unverified).length,
     unsourced: own.filter((item) => item.accuracy.some((figure) => figure.source.trim() === '')).map((item) => item.id),
-    schools: {
-      all: view.schools.length,
-      switching: view.schools.filter((one) => one.switches.length > 0).length,
-      local: localChoices(view.schools, id).map((one) => `${one.topic}: ${one.chosen}`),
+    practiceVariants: {
+      all: view.practiceVariants.length,
+      switching: view.practiceVariants.filter((one) => one.switches.length > 0).length,
+      local: localChoices(view.practiceVariants, id).map((one) => `${one.topic}: ${one.chosen}`),
     },
     unused: own.filter((item) => item.depth === 'on-demand' && item.derive === undefined && !named.has(item.id)).map((item) => item.id),
   }
@@ -77,7 +77,7 @@ function openAfterCore(view: RegionPack, id: string): string[] {
 function namesIn(view: RegionPack): ReadonlySet<string> {
   const leaves = rulesOf(view).flatMap(([, rule]) => leavesOf(rule))
   const names = new Set(leaves.flatMap((leaf) => (leaf.type === 'all-examined' ? leaf.items : itemsOfLeaf(leaf))))
-  for (const group of view.groups) group.ask.forEach((id) => names.add(id))
+  for (const group of view.prompts) group.ask.forEach((id) => names.add(id))
   for (const hold of view.holds) hold.stops.forEach((id) => names.add(id))
   for (const item of view.items) for (const path of Object.values(item.derive?.from ?? {})) names.add(path.replace(/^other\((.*)\)$/, '$1'))
   return names

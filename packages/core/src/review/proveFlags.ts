@@ -1,4 +1,4 @@
-import type { Prepared } from '../judge/prepare.js'
+import type { CompiledPack } from '../judge/compiledPack.js'
 import type { Item } from '../model/item.js'
 import type { RegionPack, Flag } from '../pack/pack.js'
 import type { Problem } from '../pack/problem.js'
@@ -10,7 +10,7 @@ import { WitnessSearch, type Goal } from './witness.js'
 /** Proves by search that flags of a region can be met, be excluded, and are not met unseen. */
 export function searchFlags(pack: RegionPack, only: readonly string[] | undefined): Problem[] {
   const search = new WitnessSearch(pack)
-  const wanted = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
+  const wanted = search.compiled.flags.filter(({ flag }) => flag.concept !== 'review-here' && (only?.includes(flag.id) ?? true))
   return wanted.flatMap((ready) => provable(search, ready))
 }
 
@@ -18,7 +18,7 @@ export function searchFlags(pack: RegionPack, only: readonly string[] | undefine
 const demandsPlay = (inPlay: string, { when }: Flag['clauses'][number]): boolean =>
   JSON.stringify(when) === inPlay || (when.op === 'all' && when.of.some((part) => JSON.stringify(part) === inPlay))
 
-function provable(search: WitnessSearch, { flag, clauses, inPlay, any }: Prepared['flags'][number]): Problem[] {
+function provable(search: WitnessSearch, { flag, clauses, inPlay, any }: CompiledPack['flags'][number]): Problem[] {
   const { id } = flag
   if (!search.find([{ rule: any, want: YES }]).found) return [problem(id, 'no findings meet it', 'some part of its rule contradicts another')]
   if (!search.find([{ rule: any, want: NO }]).found) return [problem(id, 'no findings exclude it', 'some part of its rule is always true')]

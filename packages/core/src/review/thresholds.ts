@@ -41,13 +41,13 @@ function thresholdsIn(view: RegionPack): Threshold[] {
   return [...found.values()]
 }
 
-function ownersIn({ flags, calcs, groups, holds, modifiers, conditions }: RegionPack): Owner[] {
+function ownersIn({ flags, calcs, prompts, holds, modifiers, conditions }: RegionPack): Owner[] {
   const expert = { source: 'expert', certainty: 'expert' }
   const from = (source: string): Pick<Owner, 'source' | 'certainty'> => ({ source, certainty: source === 'expert' ? 'expert' : 'named' })
   return [
     ...flags.map(({ id, inPlay, clauses, source }): Owner => ({ kind: 'flag', id, rules: [inPlay, ...clauses.map(({ when }) => when)], ...from(source) })),
     ...calcs.map((calc): Owner => ({ kind: 'score', id: calc.id, rules: rulesOfCalc(calc), ...from(calc.source) })),
-    ...groups.map(({ id, when }): Owner => ({ kind: 'prompt', id, rules: [when], ...expert })),
+    ...prompts.map(({ id, when }): Owner => ({ kind: 'prompt', id, rules: [when], ...expert })),
     ...holds.map(({ id, when, source }): Owner => ({ kind: 'hold', id, rules: [when], ...from(source) })),
     ...modifiers.map(({ id, when, source }): Owner => ({ kind: 'modifier', id, rules: [when], ...from(source) })),
     ...conditions.flatMap(({ id, gate, evidence }): Owner[] => [

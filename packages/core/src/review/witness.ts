@@ -1,5 +1,5 @@
 import { rungFits } from '../rules/compileLeaf.js'
-import { Prepared } from '../judge/prepare.js'
+import { CompiledPack } from '../judge/compiledPack.js'
 import { slotOf, type Compiled, type Earlier, type Reading, type Slot } from '../rules/runtime.js'
 import { NO, UNKNOWN, YES } from '../rules/truth.js'
 import { isGapValue } from '../record/gaps.js'
@@ -34,7 +34,7 @@ const NOW = Date.UTC(2026, 0, 15)
  * pack names. When it ends without a witness and was not cut short, there is none among those values: for the rules of a pack a proof.
  */
 export class WitnessSearch {
-  readonly prepared: Prepared
+  readonly compiled: CompiledPack
   private readonly context: JudgeContext
   private readonly slots: (Reading | undefined)[]
   private readonly earlier: (Earlier | undefined)[]
@@ -42,10 +42,10 @@ export class WitnessSearch {
   private budget = 0
 
   constructor(readonly pack: RegionPack) {
-    this.prepared = new Prepared(pack)
+    this.compiled = new CompiledPack(pack)
     this.slots = new Array<Reading | undefined>(pack.items.length * SIDE_COUNT)
     this.earlier = new Array<Earlier | undefined>(this.slots.length)
-    this.context = this.prepared.context(this.slots, this.earlier, NOW)
+    this.context = this.compiled.context(this.slots, this.earlier, NOW)
     this.thresholds = thresholdsOf(pack)
   }
 
@@ -54,7 +54,7 @@ export class WitnessSearch {
    */
   find(goals: readonly Goal[], mayUse: (item: Item) => boolean = () => true): Search {
     const first = this.findWith(goals, mayUse, [])
-    const compared = [...this.prepared.compared]
+    const compared = [...this.compiled.compared]
     return first.found || compared.length === 0 ? first : this.findWith(goals, mayUse, compared)
   }
 
@@ -62,7 +62,7 @@ export class WitnessSearch {
   private findWith(goals: readonly Goal[], mayUse: (item: Item) => boolean, checked: readonly number[]): Search {
     this.slots.fill(undefined)
     this.earlier.fill(undefined)
-    for (const item of checked) for (const side of SIDE_INDEXES) this.earlier[slotOf(item, side)] = { reading: calmReading(this.prepared.item(item)), hours: 1 }
+    for (const item of checked) for (const side of SIDE_INDEXES) this.earlier[slotOf(item, side)] = { reading: calmReading(this.compiled.item(item)), hours: 1 }
     this.budget = BUDGET
     const isFound = this.solve(goals, mayUse)
     const readings = [...this.slots, ...this.earlier.map((one) => one?.reading)]
@@ -81,14 +81,14 @@ export class WitnessSearch {
       if (at < slots.length) slots[at] = reading
       else earlier[at - slots.length] = { reading, hours: 1 }
     }
-    const context = this.prepared.context(slots, earlier, NOW)
-    this.prepared.enterPhase(context, { deciding: false, indicated: null })
+    const context = this.compiled.context(slots, earlier, NOW)
+    this.compiled.enterPhase(context, { deciding: false, indicated: null })
     return context
   }
 
   private solve(goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
     if (--this.budget <= 0) return false
-    this.prepared.enterPhase(this.context, { deciding: false, indicated: null })
+    this.compiled.enterPhase(this.context, { deciding: false, indicated: null })
     this.context.derived.clear()
     let open: Goal | undefined
     for (const goal of goals) {
@@ -125,7 +125,7 @@ export class WitnessSearch {
   private expandLeaf(leaf: Leaf, { rule, want, side = RIGHT }: Goal, goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
     const more = (wishes: readonly Goal[]): boolean => this.solve([...goals, ...wishes], mayUse)
     if (leaf.type === 'calc') return this.calcWishesOver(leaf, want, side).some(more)
-    if (leaf.type === 'flag') return more([{ rule: this.prepared.readyFlag(leaf.ref).any, want, side }])
+    if (leaf.type === 'flag') return more([{ rule: this.compiled.compiledFlag(leaf.ref).any, want, side }])
     return rule.reads(side).some((slot) => this.tryValues(leaf, slot, slot.side === (side === RIGHT ? LEFT : RIGHT), goals, mayUse))
   }
 
@@ -144,7 +144,7 @@ export class WitnessSearch {
 
   /** Ways in which a calculated value can come to satisfy, or fail, a leaf. */
   private calcWishes(leaf: CalcLeaf, want: Goal['want'], side: typeof RIGHT | typeof LEFT): Goal[][] {
-    const ready = this.prepared.readyCalc(leaf.calc)
+    const ready = this.compiled.compiledCalc(leaf.calc)
     const validity: Goal[] = ready.validWhen ? [{ rule: ready.validWhen, want: YES }] : []
     if (ready.when) return [[...validity, { rule: ready.when, want }]]
     if (ready.points.length > 0) {
@@ -163,7 +163,7 @@ export class WitnessSearch {
   }
 
   private tryValues(leaf: Leaf, slot: Slot, onOther: boolean, goals: readonly Goal[], mayUse: (item: Item) => boolean): boolean {
-    const item = this.prepared.item(slot.item)
+    const item = this.compiled.item(slot.item)
     if (!mayUse(item)) return false
     const at = slotOf(slot.item, slot.side)
     const before = this.slots[at]
@@ -254,10 +254,10 @@ function multiValues(leaf: Leaf, item: Item, before: Reading | undefined): (read
 }
 
 /** Numbers that any rule of the pack compares an item (or a qualifier of it) with. */
-function thresholdsOf({ flags, groups, calcs, holds }: RegionPack): ReadonlyMap<string, readonly number[]> {
+function thresholdsOf({ flags, prompts, calcs, holds }: RegionPack): ReadonlyMap<string, readonly number[]> {
   const rules = [
     ...flags.flatMap((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)]),
-    ...groups.map((group) => group.when),
+    ...prompts.map((group) => group.when),
     ...calcs.flatMap(rulesOfCalc),
     ...holds.map((hold) => hold.when),
   ]

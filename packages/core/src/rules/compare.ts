@@ -1,5 +1,5 @@
 import type { Comparator } from './rule.js'
-import { isInterval, type Interval, type Worth } from '../model/interval.js'
+import { isInterval, type Interval, type TermValue } from '../model/interval.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 /** The right-hand side of a comparison. */
 export type Target =
@@ -11,7 +11,7 @@ export type Target =
  * Compares what was found with what a leaf asks. A range is met when all of it fits and not met when none does.
  * @example compareWorth({ low: 10, high: 20 }, '<=', { kind: 'numbers', numbers: [14] }) // unknown
  */
-export function compareWorth(worth: Exclude<Worth, null>, cmp: Comparator, target: Target): T {
+export function compareValue(worth: Exclude<TermValue, null>, cmp: Comparator, target: Target): T {
   if (typeof worth === 'number') return target.kind === 'numbers' ? yes(compareNumber(worth, cmp, target.numbers)) : yes(target.kind === 'bare' && worth > 0)
   if (typeof worth === 'string') return compareWord(worth, cmp, target)
   if (isInterval(worth)) return target.kind === 'numbers' ? compareInterval(worth, cmp, target.numbers) : UNKNOWN

@@ -1,11 +1,11 @@
 import { NORMAL, type Item } from '../model/item.js'
 import { type Comparator, type Leaf, type RuleNode } from './rule.js'
-import { compareWorth, type Target } from './compare.js'
+import { compareValue, type Target } from './compare.js'
 import type { RuleSet } from './ruleSet.js'
-import type { ReadyCalc } from './readyCalc.js'
+import type { CompiledCalc } from './compiledCalc.js'
 import { isWithin, sideOf, slotOf, type Compiled, type Context, type Reading, type Slot } from './runtime.js'
 import { otherSide, type SideIndex } from '../model/side.js'
-import { spanWorth, termReader } from './term.js'
+import { spanValue, termReader } from './term.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 
 type LeafNode = Extract<RuleNode, { op: 'leaf' }>
@@ -67,7 +67,7 @@ function compareLeaf(leaf: Of<'compare'>, rules: RuleSet): Run {
   return (context, side) => {
     if (namesGap) {
       const reading = context.slots[slotOf(index, sideOf(item, side))]
-      if (reading?.isGap && reading.value !== undefined) return compareWorth(reading.value as string | readonly string[], leaf.cmp, target)
+      if (reading?.isGap && reading.value !== undefined) return compareValue(reading.value as string | readonly string[], leaf.cmp, target)
     }
     if (byWord) {
       const reading = context.slots[slotOf(index, item.sided ? side : 2)]
@@ -75,7 +75,7 @@ function compareLeaf(leaf: Of<'compare'>, rules: RuleSet): Run {
       return truth ?? missing(context, side, item, index, whenNormal)
     }
     const worth = read(context, side)
-    if (worth !== null) return compareWorth(worth, leaf.cmp, target)
+    if (worth !== null) return compareValue(worth, leaf.cmp, target)
     return missing(context, side, item, index, whenNormal)
   }
 }
@@ -83,7 +83,7 @@ function compareLeaf(leaf: Of<'compare'>, rules: RuleSet): Run {
 /** For an item of one word the truth of every word, worked out once; undefined where more than its own word is compared. */
 function truthByWord({ term, cmp }: Of<'compare'>, item: Item, target: Target): ReadonlyMap<Reading['value'], T> | undefined {
   if (term.fn !== 'value' || term.qualifier !== undefined || item.options.length === 0 || item.kind === 'multi' || item.derive) return undefined
-  return new Map(item.options.map((word, rank) => [word, compareWorth(item.ordered ? rank : word, cmp, target)]))
+  return new Map(item.options.map((word, rank) => [word, compareValue(item.ordered ? rank : word, cmp, target)]))
 }
 
 /** How an unread finding reads: abnormal while deciding what is in play if pain stopped it, else unknown, or not indicated. */
@@ -98,14 +98,14 @@ const stoppedByPain = (reading: Reading): boolean => reading.reason === 'pain' |
 
 /** Whether the item's normal finding would satisfy the leaf. A difference between sides is then nought. */
 function normalTruth(leaf: Of<'compare'>, item: Item, target: Target): T {
-  if (leaf.term.fn !== 'value' && leaf.term.fn !== 'other') return compareWorth(0, leaf.cmp, target)
+  if (leaf.term.fn !== 'value' && leaf.term.fn !== 'other') return compareValue(0, leaf.cmp, target)
   const normal = item.normal
   const { qualifier } = leaf.term
   const isReading = qualifier === undefined || item.readings.includes(qualifier)
   const value = isReading && normal?.value === NORMAL ? NORMAL : qualifier === undefined ? normal?.value : normal?.qualifiers?.[qualifier]
-  if (value === NORMAL && item.normalSpan) return compareWorth(spanWorth(item.normalSpan), leaf.cmp, target)
+  if (value === NORMAL && item.normalSpan) return compareValue(spanValue(item.normalSpan), leaf.cmp, target)
   if (value === undefined || typeof value === 'boolean') return NO
-  return compareWorth(typeof value === 'string' && item.ordered && leaf.term.qualifier === undefined ? item.options.indexOf(value) : value, leaf.cmp, target)
+  return compareValue(typeof value === 'string' && item.ordered && leaf.term.qualifier === undefined ? item.options.indexOf(value) : value, leaf.cmp, target)
 }
 
 /** The right-hand side of a comparison, in the numbers that the left-hand side will come in. */
@@ -138,14 +138,14 @@ const bothSlots = (rules: RuleSet, id: string, side: SideIndex): Slot[] =>
 
 function calcLeaf(leaf: Of<'calc'>, rules: RuleSet): Run {
   const target: Target = { kind: 'numbers', numbers: leaf.operand.map(Number) }
-  const runs = (calc: ReadyCalc): Run => {
+  const runs = (calc: CompiledCalc): Run => {
     switch (calc.calc.kind) {
       case 'truth':
         return (context, side) => calc.truth(context, side)
       case 'score':
         return (context, side) => {
           const { low, high } = calc.range(context, side)
-          return compareWorth(low === high ? low : { low, high }, leaf.cmp, target)
+          return compareValue(low === high ? low : { low, high }, leaf.cmp, target)
         }
       case 'ladder':
         return ladderLeaf(calc, leaf)
@@ -153,11 +153,11 @@ function calcLeaf(leaf: Of<'calc'>, rules: RuleSet): Run {
   }
   // A calculated value may read one that is compiled after it: it is looked up when it first runs.
   let run: Run | undefined
-  return (context, side) => (run ??= runs(rules.readyCalc(leaf.calc)))(context, side)
+  return (context, side) => (run ??= runs(rules.compiledCalc(leaf.calc)))(context, side)
 }
 
 /** Met when every rung the ladder may still stop at fits, not met when none does (running off the end is no rung). */
-function ladderLeaf(calc: ReadyCalc, leaf: Of<'calc'>): Run {
+function ladderLeaf(calc: CompiledCalc, leaf: Of<'calc'>): Run {
   const fitting = new Set(calc.ladder.filter(({ value }) => rungFits(value, leaf.cmp, leaf.operand)).map(({ value }) => value))
   return (context, side) => {
     const { possible, mayFall } = calc.rungs(context, side)

@@ -37,8 +37,8 @@ class Rule implements Compiled {
   run(context: Context, side: SideIndex): T {
     const { truths } = context.memory
     const at = slotOf(this.id, side)
-    const held = truths[at]
-    if (held !== undefined && held >= 0) return held as T
+    const kept = truths[at]
+    if (kept !== undefined && kept >= 0) return kept as T
     const truth = this.workOut(context, side)
     truths[at] = truth
     return truth

@@ -62,8 +62,8 @@ function namedRule(text: string, names: Names, self: string): RuleNode | undefin
 const leavesRead = oncePer<Names, Map<string, RuleNode>>(() => new Map())
 function leafNode(text: string, names: Names, self: string): RuleNode {
   const known = leavesRead(names)
-  const held = known.get(text)
-  if (held) return held
+  const kept = known.get(text)
+  if (kept) return kept
   const node: RuleNode = { op: 'leaf', leaf: parseLeaf(text, names, self) }
   if (!text.includes('any-flag')) known.set(text, node)
   return node

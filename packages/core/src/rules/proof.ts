@@ -1,6 +1,6 @@
 import type { RuleSet } from './ruleSet.js'
 import { SIDES, type Side, type SideIndex } from '../model/side.js'
-import { slotOf, type Compiled, type Context, type HeldFlag, type Slot } from './runtime.js'
+import { slotOf, type Compiled, type Context, type RetainedFlag, type Slot } from './runtime.js'
 import { NO, YES, truthOf, type T } from './truth.js'
 import type { ProofNode, ProofFinding } from './proofNode.js'
 /**
@@ -29,28 +29,29 @@ function leafProof(rule: Compiled, context: Context, side: SideIndex, rules: Rul
   const { leaf } = rule.node
   const isChange = leaf.type === 'rechecked' || (leaf.type === 'compare' && leaf.term.fn === 'change')
   const findings = rule.reads(side).map((slot) => ({ ...findingOf(slot, context, rules), ...(isChange ? beforeOf(slot, context) : {}) }))
-  const held = leaf.type === 'flag' ? rules.heldFlag(leaf.ref, context, side) : undefined
-  const inner = leaf.type === 'calc' ? calcProof(leaf.calc, context, side, rules) : leaf.type === 'flag' ? flagProof(leaf.ref, held, context, side, rules) : []
+  const retained = leaf.type === 'flag' ? rules.retainedFlag(leaf.ref, context, side) : undefined
+  const inner =
+    leaf.type === 'calc' ? calcProof(leaf.calc, context, side, rules) : leaf.type === 'flag' ? flagProof(leaf.ref, retained, context, side, rules) : []
   return {
     op: 'leaf',
     truth: truthOf(truth),
     text: leaf.text,
-    ...(held ? { until: held.until } : {}),
+    ...(retained ? { until: retained.until } : {}),
     ...(findings.length > 0 ? { findings } : {}),
     ...(inner.length > 0 ? { of: inner } : {}),
   }
 }
 
-/** What meets a flag; of one that is held, what met it then. */
-function flagProof(id: string, held: HeldFlag | undefined, context: Context, side: SideIndex, rules: RuleSet): ProofNode[] {
-  const { any } = rules.readyFlag(id)
-  if (held?.flag.proof && any.run(context, side) !== YES) return [held.flag.proof]
+/** What meets a flag; of one that is retained, what met it then. */
+function flagProof(id: string, retained: RetainedFlag | undefined, context: Context, side: SideIndex, rules: RuleSet): ProofNode[] {
+  const { any } = rules.compiledFlag(id)
+  if (retained?.flag.proof && any.run(context, side) !== YES) return [retained.flag.proof]
   return [proofOf(any, context, side, rules)]
 }
 
 /** The rung, the parts or the rule that made a calculated value what it is. */
 function calcProof(id: string, context: Context, side: SideIndex, rules: RuleSet): ProofNode[] {
-  const ready = rules.readyCalc(id)
+  const ready = rules.compiledCalc(id)
   if (ready.when) return [proofOf(ready.when, context, side, rules)]
   const decisive = ready.ladder.find((rung) => rung.rule.run(context, side) !== NO)
   if (decisive) return [proofOf(decisive.rule, context, side, rules)]

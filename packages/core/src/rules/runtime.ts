@@ -1,7 +1,7 @@
 import type { Item, Scalar, Value } from '../model/item.js'
 import type { RuleNode } from './rule.js'
 import type { T } from './truth.js'
-import type { Interval, Worth } from '../model/interval.js'
+import type { Interval, TermValue } from '../model/interval.js'
 import type { ProofNode } from './proofNode.js'
 import { type SideIndex, SIDE_COUNT } from '../model/side.js'
 /** A recorded finding with its words already turned into numbers. */
@@ -37,7 +37,7 @@ export interface Memory {
 }
 
 /** A flag that stays met from before, and what met it then. */
-export interface HeldFlag {
+export interface RetainedFlag {
   readonly flag: { readonly id: string; readonly proof?: ProofNode }
   readonly until: string
 }
@@ -48,7 +48,7 @@ export interface Context {
   readonly previous: readonly (Earlier | undefined)[]
   readonly asOf: number
   /** Flags that stay met from before, by flag and side: see `PreparedPack.flagSlot`. */
-  readonly held: ReadonlyMap<number, HeldFlag>
+  readonly retained: ReadonlyMap<number, RetainedFlag>
   /** Per item: 1 when some rule asks for it (or may yet), 0 when nothing calls for it. */
   indicated: Uint8Array | null
   /** The same of the last time that this record was judged, to see what changed. */
@@ -59,7 +59,7 @@ export interface Context {
   readonly memories: readonly [Memory, Memory]
   /** The one of the present phase. */
   memory: Memory
-  readonly derived: Map<number, Worth>
+  readonly derived: Map<number, TermValue>
 }
 
 /** A rule ready to run. `side` is the side judged. */

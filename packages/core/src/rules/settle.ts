@@ -70,7 +70,7 @@ function leafSet(rule: Compiled, goal: Goal, about: About): SettlingSet {
   if (rule.node.op !== 'leaf') return null
   const { leaf } = rule.node
   if (leaf.type === 'calc') return calcSet(leaf.calc, rule, goal, about)
-  if (leaf.type === 'flag') return settle(rules.readyFlag(leaf.ref).any, goal, about)
+  if (leaf.type === 'flag') return settle(rules.compiledFlag(leaf.ref).any, goal, about)
   const missing = rule.reads(side).flatMap((slot) => obtain(slot, context, rules))
   if (missing.length === 0 || missing.some((slot) => cost(slot) === Infinity)) return null
   return new Set(missing)
@@ -95,7 +95,7 @@ function isComplete(slot: Slot, context: Context, rules: RuleSet): boolean {
 
 function calcSet(id: string, rule: Compiled, goal: Goal, about: About): SettlingSet {
   const { context, side, rules, cost, isThrough } = about
-  const ready = rules.readyCalc(id)
+  const ready = rules.compiledCalc(id)
   const inner = (compiled: Compiled, wanted: Goal): SettlingSet => settle(compiled, wanted, about)
   if (ready.when) return isThrough && ready.validWhen ? union([inner(ready.validWhen, YES), inner(ready.when, goal)]) : inner(ready.when, goal)
   if (ready.points.length > 0) {

@@ -1,4 +1,4 @@
-import { isInterval, type Interval, type Worth } from '../model/interval.js'
+import { isInterval, type Interval, type TermValue } from '../model/interval.js'
 import { NORMAL, type Item, type NormalSpan } from '../model/item.js'
 import { otherSide, type SideIndex } from '../model/side.js'
 import { type Term } from './rule.js'
@@ -49,8 +49,8 @@ function itemReader(index: number, item: Item, qualifier: string | undefined, ru
     const known = entered(context, side)
     if (known !== null) return known
     const slot = slotOf(index, sideOf(item, side))
-    const held = context.derived.get(slot)
-    if (held !== undefined) return held
+    const kept = context.derived.get(slot)
+    if (kept !== undefined) return kept
     const worth = measure(Object.fromEntries(inputs.map(([name, read]) => [name, read(context, side)])), { asOf: context.asOf })
     const encoded = typeof worth === 'string' && item.ordered ? item.options.indexOf(worth) : worth
     context.derived.set(slot, encoded)
@@ -59,11 +59,11 @@ function itemReader(index: number, item: Item, qualifier: string | undefined, ru
 }
 
 /** Ordered words come as their rank, so that "reduced" is below "normal"; the rest as it was entered. */
-function worthOf(reading: Reading, item: Item, qualifier: string | undefined): Worth {
+function worthOf(reading: Reading, item: Item, qualifier: string | undefined): TermValue {
   if (!reading.examined) return null
   const raw = qualifier === undefined ? reading.value : (reading.qualifiers[qualifier] ?? readingOfNormal(reading, item, qualifier))
   if (raw === undefined) return null
-  if (raw === NORMAL && item.normalSpan) return spanWorth(item.normalSpan)
+  if (raw === NORMAL && item.normalSpan) return spanValue(item.normalSpan)
   if (qualifier !== undefined && item.qualifiers[qualifier]?.gaps?.includes(String(raw))) return null
   if (typeof raw === 'boolean') return raw ? 1 : 0
   if (typeof raw === 'string' && qualifier === undefined && item.ordered) {
@@ -78,7 +78,7 @@ const readingOfNormal = (reading: Reading, item: Item, qualifier: string): strin
   reading.value === NORMAL && item.readings.includes(qualifier) ? NORMAL : undefined
 
 /** What rules read "normal" as. @example spanWorth({ says: 'full', low: 120, high: 160 }) // { low: 120, high: 160 } */
-export const spanWorth = ({ low, high }: Pick<NormalSpan, 'low' | 'high'>): number | Interval => (low === high ? low : { low, high })
+export const spanValue = ({ low, high }: Pick<NormalSpan, 'low' | 'high'>): number | Interval => (low === high ? low : { low, high })
 
 /** Full on both sides is full and equal: no difference, though nobody knows the degrees. */
 const bothNormal =
@@ -93,7 +93,7 @@ const difference = (index: number, item: Item, own: Read): Read => {
   return (context, side) => (isEqual(context, side) ? 0 : subtract(own(context, side), own(context, otherSide(side))))
 }
 
-function subtract(a: Worth, b: Worth): Worth {
+function subtract(a: TermValue, b: TermValue): TermValue {
   if (typeof a === 'number' && typeof b === 'number') return a - b
   const left = asInterval(a)
   const right = asInterval(b)
@@ -121,11 +121,11 @@ const percentDeficit = (index: number, item: Item, own: Read): Read => {
     if (!here || !there || there.low <= 0) return null
     const low = (100 * (there.low - here.high)) / there.low
     const high = (100 * (there.high - here.low)) / there.high
-    return spanWorth({ low, high })
+    return spanValue({ low, high })
   }
 }
 
-const asInterval = (worth: Worth): Interval | undefined => (typeof worth === 'number' ? { low: worth, high: worth } : isInterval(worth) ? worth : undefined)
+const asInterval = (worth: TermValue): Interval | undefined => (typeof worth === 'number' ? { low: worth, high: worth } : isInterval(worth) ? worth : undefined)
 
 /** Last reading minus the first: passive minus active, released minus blocked. */
 function readingsGap(index: number, item: Item, rules: RuleSet): Read {
@@ -134,7 +134,7 @@ function readingsGap(index: number, item: Item, rules: RuleSet): Read {
   return (context, side) => (isNormal(context.slots[slotOf(index, sideOf(item, side))]) ? 0 : subtract(last(context, side), first(context, side)))
 }
 
-function greatest(worths: readonly Worth[]): Worth {
+function greatest(worths: readonly TermValue[]): TermValue {
   const spans = worths.flatMap((worth) => asInterval(worth) ?? [])
-  return spans.length === 0 ? null : spanWorth({ low: Math.max(...spans.map(({ low }) => low)), high: Math.max(...spans.map(({ high }) => high)) })
+  return spans.length === 0 ? null : spanValue({ low: Math.max(...spans.map(({ low }) => low)), high: Math.max(...spans.map(({ high }) => high)) })
 }

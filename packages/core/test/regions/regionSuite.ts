@@ -49,7 +49,7 @@ export function regionSuite(id: string, { core, flags }: About): void {
     it('meets no flag that is not in play', () => expect(searchFlags(view, undefined).map(problemLine)).toEqual([]))
 
     const search = new WitnessSearch(view)
-    const provable = search.prepared.flags.filter(({ flag }) => flag.concept !== 'review-here')
+    const provable = search.compiled.flags.filter(({ flag }) => flag.concept !== 'review-here')
     it.each(provable.map((flag) => [flag.flag.id, flag.any] as const))('%s can be met, can be excluded, and needs each finding of a least set', (_id, rule) => {
       const met = search.find([{ rule, want: YES }])
       expect(met.found).toBeDefined()

@@ -12,8 +12,8 @@ export function peerOf(pack: RegionPack): { readonly engine: Engine; readonly fa
     const conditions: TopLevelCondition = { any: flag.clauses.map((clause) => conditionOf(clause.when, leaves)) }
     engine.addRule({ name: flag.id, conditions, event: { type: flag.id } })
   }
-  const factsOf = ({ prepared, context, sides }: Judgement): Record<string, boolean> =>
-    Object.fromEntries([...leaves].map(([key, node]) => [key, compileRule(node, prepared).run(context, sides[0] ?? 0) === YES]))
+  const factsOf = ({ compiled, context, sides }: Judgement): Record<string, boolean> =>
+    Object.fromEntries([...leaves].map(([key, node]) => [key, compileRule(node, compiled).run(context, sides[0] ?? 0) === YES]))
   return { engine, factsOf }
 }
 

@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util'
-import { PackError, problemLine, viewOf, type Pack } from '@kneecap-awl/core'
+import { PackError, problemLine, inEarlierKeysToo, viewOf, type Pack } from '@kneecap-awl/core'
 import { lintPack, packReport, reviewDocument, thresholdsCsv, thresholdsOf, type RegionReport, type ReviewSubject } from '@kneecap-awl/core/review'
 import { isArgumentFault } from './isArgumentFault.js'
 import { readContent, shippedPack } from '../packs/service.js'
@@ -34,7 +34,7 @@ try {
 /** Shared items stand once for each region, with the depth, shorthand and seconds that they have there. */
 function printed(pack: Pack): object {
   const items = pack.regions.flatMap(({ id }) => viewOf(pack, id).items.map((item) => ({ region: id, ...item })))
-  return { ...pack, items }
+  return { ...inEarlierKeysToo(pack), items }
 }
 
 /** A condition by the name of its file, or all of a region. */
@@ -65,7 +65,7 @@ function summary(pack: Pack): string[] {
   return [
     `${pack.id} ${pack.version}, content ${pack.hash}`,
     `regions ${pack.regions.length}: ${pack.regions.map((region) => region.name).join(', ')}`,
-    `items ${pack.items.length}, flags ${pack.flags.length}, holds ${pack.holds.length}, prompt groups ${pack.groups.length}, conditions ${pack.conditions.length}`,
+    `items ${pack.items.length}, flags ${pack.flags.length}, holds ${pack.holds.length}, prompt groups ${pack.prompts.length}, conditions ${pack.conditions.length}`,
     `accuracy figures ${figures.length}, not yet checked against the paper ${figures.filter((f) => !f.checked).length}, never used in a probability ${figures.filter((f) => f.unverified).length}`,
   ]
 }
@@ -90,7 +90,7 @@ function regionLines(one: RegionReport): string[] {
     `  core     ${stages.join(', ')}`,
     `  flags    ${one.flags}, of which the core alone excludes ${one.excludedByCore}${one.openAfterCore.length > 0 ? `; open after a normal core: ${one.openAfterCore.join(', ')}` : ''}`,
     `  figures  review ${one.figures.review}, study ${one.figures.study}, expert ${one.figures.expert}; unchecked ${one.unchecked}, not verified ${one.unverified}`,
-    `  schools  ${one.schools.all}, of which ${one.schools.switching} have choices that change rules; local: ${one.schools.local.length === 0 ? 'none' : one.schools.local.join('; ')}`,
+    `  variants ${one.practiceVariants.all}, of which ${one.practiceVariants.switching} have choices that change rules; local: ${one.practiceVariants.local.length === 0 ? 'none' : one.practiceVariants.local.join('; ')}`,
     `  unused   ${one.unused.length === 0 ? 'none' : one.unused.join(', ')}`,
   ]
 }

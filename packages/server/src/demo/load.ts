@@ -5,7 +5,7 @@ import { v7 as uuid7 } from 'uuid'
 import { addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
 import { keepEntries } from '../examinations/entries.js'
-import { PackShelf } from '../packs/service.js'
+import { PackStore } from '../packs/service.js'
 import { addPatient, nextLocalNumber } from '../patients/queries.js'
 import { makeReferral } from '../referrals/service.js'
 import { CASES } from './cases.js'
@@ -100,16 +100,16 @@ async function addCase(
   const accepted = one.state === 'draft' ? [] : acceptanceOf(pack, one, entries, startedAt, at.staff.name)
   await keepEntries(client, pack, id, [...entries, ...accepted], at.site)
   if (one.state === 'draft') return
-  const shelf = new PackShelf(pack)
+  const packStore = new PackStore(pack)
   const signer = { id: at.staff.clinician, site: at.site }
-  const loaded = await loadExamination(client, shelf, id)
+  const loaded = await loadExamination(client, packStore, id)
   const judged = judgement(loaded.pack, loaded.examination)
   await markSigned(client, id, at.staff.clinician)
   await db.query('update examination set signed_at = $2 where id = $1', [id, new Date(startedAt.getTime() + 14 * 60_000)])
   await storeVerdict(client, loaded, judged, 'signed', '', signer)
   if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
   if (one.state !== 'referred') return
-  await makeReferral(client, await loadExamination(client, shelf, id), judged, { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
+  await makeReferral(client, await loadExamination(client, packStore, id), judged, { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
 }
 
 /** Whoever signed an examination that could still be more urgent said why, and what is planned. */
@@ -151,7 +151,7 @@ async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string
     ],
     signer.site,
   )
-  const loaded = await loadExamination(client, new PackShelf(pack), id)
+  const loaded = await loadExamination(client, new PackStore(pack), id)
   await storeVerdict(client, loaded, judgement(pack, loaded.examination), 'amended', reason, signer)
 }
 

@@ -18,24 +18,24 @@ const EIGHT_MEGABYTES = 8 * 1024 * 1024
 export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.startExamination, ({ account, body }) =>
     asSite(app.pool, account.site, async (db) => {
-      const id = await startExamination(db, app.shelf.current, body, account)
+      const id = await startExamination(db, app.packStore.current, body, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
       return { id }
     }),
   )
   serve(app, contract.addJoint, ({ account, params, body }) =>
     asSite(app.pool, account.site, async (db) => {
-      const id = await addJoint(db, app.shelf, params.id, body, account)
+      const id = await addJoint(db, app.packStore, params.id, body, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${params.id} ${id}` })
       return { id }
     }),
   )
   serve(app, contract.readDesk, ({ account, query: { limit, offset, ...about } }) =>
-    asSite(app.pool, account.site, (db) => deskPage(db, app.shelf, { ...about, limit: Number(limit), offset: Number(offset) })),
+    asSite(app.pool, account.site, (db) => deskPage(db, app.packStore, { ...about, limit: Number(limit), offset: Number(offset) })),
   )
   serve(app, contract.readExamination, ({ account, params: { id } }) =>
     asSite(app.pool, account.site, async (db) => {
-      const { row, examination } = await loadExamination(db, app.shelf, id)
+      const { row, examination } = await loadExamination(db, app.packStore, id)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
       const verdict = await lastVerdict(db, id)
       return {
@@ -43,7 +43,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         entries: [...examination.entries],
         previous: [...(examination.previous ?? [])],
         ...(verdict ? { verdict } : {}),
-        visitWith: await otherJoints(db, app.shelf, row),
+        visitWith: await otherJoints(db, app.packStore, row),
       }
     }),
   )
@@ -51,7 +51,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     const receivedAt = new Date()
     return asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
-      const { row, pack } = await loadExamination(db, app.shelf, id)
+      const { row, pack } = await loadExamination(db, app.packStore, id)
       const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
       if (!row.signedAt) await shareEntries(db, pack, row, stored, account.site)
       await addAudit(db, {
@@ -60,13 +60,13 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         action: row.signedAt ? 'examination amended' : 'entries added',
         about: `${id} ${stored.length}`,
       })
-      if (row.signedAt && stored.length > 0) await amendVerdict(db, app.shelf, id, stored, account)
+      if (row.signedAt && stored.length > 0) await amendVerdict(db, app.packStore, id, stored, account)
       return { outcomes: [...outcomes] }
     })
   })
   serve(app, contract.signExamination, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
-      await signExamination(db, app.shelf, id, body, account)
+      await signExamination(db, app.packStore, id, body, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination signed', about: id })
       const verdict = await lastVerdict(db, id)
       return { signed: true as const, ...(verdict ? { verdict } : {}) }
@@ -81,14 +81,14 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   })
   serve(app, contract.correctSides, async ({ account, params: { id }, body }) => {
     await asSite(app.pool, account.site, async (db) => {
-      await correctSides(db, app.shelf, id, body, account)
+      await correctSides(db, app.packStore, id, body, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
     })
     return { corrected: true as const }
   })
   serve(app, contract.readFile, async ({ account, params: { id }, reply }) => {
     const file = await asSite(app.pool, account.site, async (db) => {
-      const { row, pack, examination } = await loadExamination(db, app.shelf, id)
+      const { row, pack, examination } = await loadExamination(db, app.packStore, id)
       const patient = await patientById(db, row.patientId)
       const verdict = await lastVerdict(db, id)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination downloaded', about: id })
@@ -108,7 +108,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     contract.readBack,
     ({ account, body }) =>
       asSite(app.pool, account.site, async (db) => {
-        const { id, notTaken } = await readBack(db, app.shelf.current, body, account)
+        const { id, notTaken } = await readBack(db, app.packStore.current, body, account)
         await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
         return {
           id,

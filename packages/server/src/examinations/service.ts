@@ -20,7 +20,7 @@ import type { DeskPage } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
-import type { PackShelf } from '../packs/service.js'
+import type { PackStore } from '../packs/service.js'
 import { addCorrection } from '../patients/queries.js'
 import {
   addVerdict,
@@ -45,10 +45,10 @@ export interface Loaded {
 }
 
 /** An examination with its entries and the pack that it is judged with. @throws HttpProblem 404 */
-export async function loadExamination(db: Db, shelf: PackShelf, id: string): Promise<Loaded> {
+export async function loadExamination(db: Db, packStore: PackStore, id: string): Promise<Loaded> {
   const row = await examinationById(db, id)
   if (!row) throw notFound('examination')
-  const pack = await shelf.byHash(db, row.packHash)
+  const pack = await packStore.byHash(db, row.packHash)
   if (!pack) throw notFound('content pack')
   return { row, pack, examination: examinationOf(row, pack, await entriesOf(db, id), (await earlierEntriesOf(db, [id])).get(id)) }
 }
@@ -67,19 +67,19 @@ function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[
 }
 
 /** One page of a list of the desk, with how many there are in all. */
-export async function deskPage(db: Db, shelf: PackShelf, list: DeskList): Promise<DeskPage> {
+export async function deskPage(db: Db, packStore: PackStore, list: DeskList): Promise<DeskPage> {
   const { total, oldest } = await countListed(db, list)
-  return { total, oldest, examinations: await withRange(db, shelf, await listedExaminations(db, list)) }
+  return { total, oldest, examinations: await withRange(db, packStore, await listedExaminations(db, list)) }
 }
 
 /** Each examination with its range; one that is not signed stands at what its findings so far give. */
-export async function withRange(db: Db, shelf: PackShelf, rows: readonly ExaminationRow[]): Promise<ExaminationRow[]> {
+export async function withRange(db: Db, packStore: PackStore, rows: readonly ExaminationRow[]): Promise<ExaminationRow[]> {
   const open = rows.filter((row) => row.floor === null).map((row) => row.id)
   const entries = await entriesOfAll(db, open)
   const earlier = await earlierEntriesOf(db, open)
   return Promise.all(
     rows.map(async (row) => {
-      const pack = row.floor === null ? await shelf.byHash(db, row.packHash) : undefined
+      const pack = row.floor === null ? await packStore.byHash(db, row.packHash) : undefined
       if (!pack) return row
       const judged = judgement(pack, examinationOf(row, pack, entries.get(row.id) ?? [], earlier.get(row.id)))
       return { ...row, floor: judged.verdict.floor, ceiling: judged.verdict.ceiling, priority: priorityOf(judged).tier }
@@ -93,13 +93,13 @@ export async function withRange(db: Db, shelf: PackShelf, rows: readonly Examina
  */
 export async function signExamination(
   db: Db,
-  shelf: PackShelf,
+  packStore: PackStore,
   id: string,
   shown: ShownVerdict,
   by: { readonly id: string; readonly site: string },
 ): Promise<Loaded> {
   await lockVisit(db, id)
-  const loaded = await loadExamination(db, shelf, id)
+  const loaded = await loadExamination(db, packStore, id)
   if (loaded.row.discardedAt) throw new HttpProblem(409, 'discarded', 'This draft was discarded. It cannot be signed.')
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
   const judged = judgement(loaded.pack, loaded.examination)
@@ -166,14 +166,14 @@ export async function discardDraft(db: Db, id: string, reason: string, by: { rea
  */
 export async function correctSides(
   db: Db,
-  shelf: PackShelf,
+  packStore: PackStore,
   id: string,
   { sides, reason }: { readonly sides: readonly string[]; readonly reason: string },
   by: { readonly id: string; readonly site: string },
 ): Promise<void> {
   if (!isReason(reason)) throw badInput([{ path: '/reason', reason: 'says no reason', expected: LEAST_WORDS }])
   await lockVisit(db, id)
-  const { row, pack } = await loadExamination(db, shelf, id)
+  const { row, pack } = await loadExamination(db, packStore, id)
   checkSides(pack, { region: row.region, sides })
   if (row.sides.join() === sides.join()) throw badInput([{ path: '/sides', reason: 'are what they were', expected: 'another side' }])
   if (!(await changeSides(db, id, sides))) throw new HttpProblem(409, 'already-signed', 'It is signed or discarded already: the side stays as it is.')

@@ -3,7 +3,7 @@ import { carriedEntries, type Entry, type Pack } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput } from '../http/problem.js'
-import type { PackShelf } from '../packs/service.js'
+import type { PackStore } from '../packs/service.js'
 import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
 import { keepEntries } from './entries.js'
 import { checkSides, loadExamination, withRange } from './service.js'
@@ -13,9 +13,15 @@ import { checkSides, loadExamination, withRange } from './service.js'
  * @returns the id of its examination
  * @throws HttpProblem 400 when the joint cannot be added, or is examined in this visit already; 404
  */
-export async function addJoint(db: Db, shelf: PackShelf, to: string, joint: AddedJoint, by: { readonly id: string; readonly site: string }): Promise<string> {
+export async function addJoint(
+  db: Db,
+  packStore: PackStore,
+  to: string,
+  joint: AddedJoint,
+  by: { readonly id: string; readonly site: string },
+): Promise<string> {
   await lockVisit(db, to)
-  const { row, pack, examination } = await loadExamination(db, shelf, to)
+  const { row, pack, examination } = await loadExamination(db, packStore, to)
   checkSides(pack, joint)
   if ((await examinationsOfVisit(db, row.visit)).some((one) => one.region === joint.region && one.sides.some((side) => joint.sides.includes(side))))
     throw badInput([{ path: '/region', reason: `"${joint.region}" is already examined in this visit`, expected: 'another joint, or its other side' }])
@@ -47,10 +53,10 @@ export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, rec
 }
 
 /** The other joints of the visit, each with its range. */
-export async function otherJoints(db: Db, shelf: PackShelf, of: ExaminationRow): Promise<ExaminationRow[]> {
+export async function otherJoints(db: Db, packStore: PackStore, of: ExaminationRow): Promise<ExaminationRow[]> {
   return withRange(
     db,
-    shelf,
+    packStore,
     (await examinationsOfVisit(db, of.visit)).filter((one) => one.id !== of.id),
   )
 }

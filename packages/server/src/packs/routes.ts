@@ -10,7 +10,7 @@ const libraryOf = oncePer(libraryIndex)
 /** The content pack for the browser, and judging for programs. */
 export async function packs(app: FastifyInstance): Promise<void> {
   serve(app, contract.currentPack, async () => {
-    const { hash, version, regions, destinations, tiers, cautions } = app.shelf.current
+    const { hash, version, regions, destinations, tiers, cautions } = app.packStore.current
     return {
       hash,
       version,
@@ -21,15 +21,15 @@ export async function packs(app: FastifyInstance): Promise<void> {
     }
   })
   serve(app, contract.regionPack, async ({ params: { hash, region }, reply }) => {
-    const pack = await app.shelf.byHash(app.pool, hash)
+    const pack = await app.packStore.byHash(app.pool, hash)
     if (!pack?.regions.some((one) => one.id === region)) throw notFound('content pack')
     reply.header('cache-control', 'private, max-age=31536000, immutable')
     return viewOf(pack, region)
   })
-  serve(app, contract.readLibrary, async () => ({ hash: app.shelf.current.hash, entries: libraryOf(app.shelf.current) }))
+  serve(app, contract.readLibrary, async () => ({ hash: app.packStore.current.hash, entries: libraryOf(app.packStore.current) }))
   serve(app, contract.judge, async ({ body }) => {
-    const read = readExamination(body, app.shelf.current)
+    const read = readExamination(body, app.packStore.current)
     if ('faults' in read) throw badInput(read.faults)
-    return publicVerdict(judgement(app.shelf.current, read.examination))
+    return publicVerdict(judgement(app.packStore.current, read.examination))
   })
 }

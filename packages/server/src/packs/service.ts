@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Ajv } from 'ajv'
-import { compilePack, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
+import { compilePack, inTodaysKeys, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
 const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
@@ -53,15 +53,15 @@ function storedPack(compiled: unknown, hash: string): Pack {
 }
 const ajv = new Ajv()
 const things = { type: 'array', items: { type: 'object', required: ['id'] } }
-const LISTS = ['tiers', 'destinations', 'actions', 'scales', 'regions', 'items', 'calcs', 'flags', 'groups', 'holds', 'modifiers', 'conditions'] as const
+const LISTS = ['tiers', 'destinations', 'actions', 'scales', 'regions', 'items', 'calcs', 'flags', 'prompts', 'holds', 'modifiers', 'conditions'] as const
 const isStoredPack = ajv.compile<Pack>({
   type: 'object',
-  required: ['id', 'version', 'hash', 'schools', 'sets', 'cautions', ...LISTS],
+  required: ['id', 'version', 'hash', 'practiceVariants', 'sets', 'cautions', ...LISTS],
   properties: {
     id: { type: 'string' },
     version: { type: 'string' },
     hash: { type: 'string', pattern: '^([0-9a-f]{16}|[0-9a-f]{64})$' },
-    schools: { type: 'array' },
+    practiceVariants: { type: 'array' },
     sets: { type: 'object' },
     cautions: { type: 'array', items: { type: 'string' } },
     ...Object.fromEntries(LISTS.map((list) => [list, things])),
@@ -69,7 +69,7 @@ const isStoredPack = ajv.compile<Pack>({
 })
 
 /** Keeps every pack ever used, so that a signed examination can be judged again with its own. */
-export class PackShelf {
+export class PackStore {
   private readonly loaded = new Map<string, Pack>()
 
   constructor(readonly current: Pack) {
@@ -86,10 +86,10 @@ export class PackShelf {
   }
 
   async byHash(db: Db, hash: string): Promise<Pack | undefined> {
-    const held = this.loaded.get(hash)
-    if (held) return held
+    const kept = this.loaded.get(hash)
+    if (kept) return kept
     const { rows } = await db.query<{ compiled: unknown }>('select compiled from pack where hash = $1', [hash])
-    const pack = rows[0] && upgradePack(storedPack(rows[0].compiled, hash))
+    const pack = rows[0] && upgradePack(storedPack(inTodaysKeys(rows[0].compiled), hash))
     if (pack) this.loaded.set(hash, pack)
     return pack
   }

@@ -26,7 +26,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
   }))
   serve(app, contract.correctPatient, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
-      const patient = await correctPatient(db, app.shelf.current, id, body, account)
+      const patient = await correctPatient(db, app.packStore.current, id, body, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'patient corrected', about: id })
       return { patient }
     }),
@@ -36,7 +36,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
       const patient = await patientById(db, id)
       if (!patient) throw notFound('patient')
       await addAudit(db, { site: account.site, account: account.id, action: 'patient read', about: id })
-      return { patient, examinations: await withRange(db, app.shelf, await examinationsOfPatient(db, id)), corrections: await correctionsOf(db, id) }
+      return { patient, examinations: await withRange(db, app.packStore, await examinationsOfPatient(db, id)), corrections: await correctionsOf(db, id) }
     }),
   )
 }

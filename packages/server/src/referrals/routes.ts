@@ -18,7 +18,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
   }))
   serve(app, contract.refer, ({ account, params, body: { added } }) =>
     asSite(app.pool, account.site, async (db) => {
-      const loaded = await loadExamination(db, app.shelf, params.id)
+      const loaded = await loadExamination(db, app.packStore, params.id)
       const id = await makeReferral(db, loaded, judgement(loaded.pack, loaded.examination), account, added && plainText(added))
       await addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })
       return { id }

@@ -35,12 +35,12 @@ export function searchIndex(entries: readonly LibraryEntry[]): MiniSearch<Librar
 }
 
 /** Who types a name wants the test of that name, and only then what practitioners differ about in it. */
-const WEIGHTS: Readonly<Record<string, number>> = { test: 1.4, school: 0.3 }
+const WEIGHTS: Readonly<Record<string, number>> = { test: 1.4, variant: 0.3 }
 
 /** A bare name comes before the same name with more to it. */
 const weightOf = (entry: LibraryEntry | undefined): number => (entry === undefined ? 1 : (WEIGHTS[entry.kind] ?? 1) * (1 + 0.5 / entry.label.split(' ').length))
 
-const KIND_FIRST: Readonly<Record<string, number>> = { test: 0, flag: 1, item: 2, score: 3, condition: 4, school: 5, source: 6 }
+const KIND_FIRST: Readonly<Record<string, number>> = { test: 0, flag: 1, item: 2, score: 3, condition: 4, variant: 5, source: 6 }
 
 /** @returns what fits the filter, the best match first; without a search, tests first and by name */
 export function findEntries(

@@ -1,6 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { rangesBySchool, calcLines, ruleLines, type Calc, type Flag, type Item, type LibraryEntry, type RegionPack, type School } from '@kneecap-awl/core'
+import {
+  rangesByReference,
+  calcLines,
+  ruleLines,
+  type Calc,
+  type Flag,
+  type Item,
+  type LibraryEntry,
+  type RegionPack,
+  type PracticeVariant,
+} from '@kneecap-awl/core'
 import { library, packOf } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
 import { Soft, Toggle } from '../../parts/controls'
@@ -67,20 +77,20 @@ function Body({
   if (entry.kind === 'score' && calc) return <AboutCalc pack={pack} calc={calc} to={to} />
   if (entry.kind === 'flag' && flag) return <AboutFlag pack={pack} flag={flag} to={to} />
   if (entry.kind === 'condition' && condition) return <AboutCondition pack={pack} condition={condition} />
-  const school = entry.kind === 'school' ? pack.schools.find((one) => one.topic === entry.label) : undefined
-  if (school) return <AboutSchool school={school} />
+  const variant = entry.kind === 'variant' ? pack.practiceVariants.find((one) => one.topic === entry.label) : undefined
+  if (variant) return <AboutVariant variant={variant} />
   if (entry.kind === 'source') return <AboutSource pack={pack} name={entry.id} to={to} entries={entries} />
   return <Soft>This joint does not have it.</Soft>
 }
 
-function AboutSchool({ school }: { readonly school: School }) {
-  const others = school.choices.filter((choice) => choice !== school.chosen)
-  const isLocal = school.chosen !== school.default
+function AboutVariant({ variant }: { readonly variant: PracticeVariant }) {
+  const others = variant.choices.filter((choice) => choice !== variant.chosen)
+  const isLocal = variant.chosen !== variant.default
   return (
     <>
       <Soft as="p">Good practitioners differ here. The program goes by one way; your own pathway comes first.</Soft>
       <Part title="Here">
-        {school.chosen}
+        {variant.chosen}
         {isLocal && <Soft> · a local choice</Soft>}
       </Part>
       <Part title="Elsewhere">
@@ -89,8 +99,8 @@ function AboutSchool({ school }: { readonly school: School }) {
             <li key={choice}>
               {choice}{' '}
               <Soft>
-                {choice === school.default ? '· the pack’s own choice' : ''}
-                {school.switches.includes(choice) ? '· changes what the rules read, once the local profile says so' : ''}
+                {choice === variant.default ? '· the pack’s own choice' : ''}
+                {variant.switches.includes(choice) ? '· changes what the rules read, once the local profile says so' : ''}
               </Soft>
             </li>
           ))}
@@ -101,7 +111,7 @@ function AboutSchool({ school }: { readonly school: School }) {
 }
 
 function AboutItem({ pack, item, to }: { readonly pack: RegionPack; readonly item: Item; readonly to: To }) {
-  const ranges = rangesBySchool(item, pack.normSchools)
+  const ranges = rangesByReference(item, pack.referenceRanges)
   return (
     <>
       <Soft as="p">
@@ -136,11 +146,11 @@ function AboutItem({ pack, item, to }: { readonly pack: RegionPack; readonly ite
           {item.normText}
           {ranges.length > 0 && (
             <ul>
-              {ranges.map(({ school, range }) => (
-                <li key={school.id}>
+              {ranges.map(({ reference, range }) => (
+                <li key={reference.id}>
                   {range}{' '}
                   <Soft>
-                    {school.name.toLowerCase()}: {school.basis}
+                    {reference.name.toLowerCase()}: {reference.basis}
                   </Soft>
                 </li>
               ))}

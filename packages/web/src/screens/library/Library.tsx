@@ -19,7 +19,7 @@ const KIND_WORDS: Readonly<Record<string, string>> = {
   item: 'items',
   score: 'rules and scores',
   flag: 'flags',
-  school: 'where practice differs',
+  variant: 'where practice differs',
   condition: 'conditions',
   source: 'sources',
 }
@@ -89,7 +89,7 @@ export default function Library() {
                   <span>{entry.label}</span>
                   <Soft>
                     {entry.tier ? `${tierName(entry.tier)} · ` : ''}
-                    {entry.kind === 'item' ? (entry.stage ?? 'item') : entry.kind === 'school' ? 'practice differs' : entry.kind} ·{' '}
+                    {entry.kind === 'item' ? (entry.stage ?? 'item') : entry.kind === 'variant' ? 'practice differs' : entry.kind} ·{' '}
                     {whereWords(entry.regions, regions.length)}
                   </Soft>
                 </Line>

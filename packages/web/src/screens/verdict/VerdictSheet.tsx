@@ -106,13 +106,13 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             )}
             <SectionTitle>What would change it</SectionTitle>
             <Changes pack={pack} changes={view.changes} />
-            {view.flags.some((flag) => flag.held) && (
+            {view.flags.some((flag) => flag.retained) && (
               <Soft as="p">What is held goes by no finding: a clinician lifts it on the sheet, by name and with a reason.</Soft>
             )}
             <SectionTitle>Not examined</SectionTitle>
             <p>
               {openLead(open, isSettled)}
-              {open.length > 0 && <NameList names={open.map((one) => `${one.label}${one.held ? ' (on hold)' : ''}`)} />}
+              {open.length > 0 && <NameList names={open.map((one) => `${one.label}${one.onHold ? ' (on hold)' : ''}`)} />}
             </p>
             <Unexamined unexamined={view.unexamined} />
             {view.acceptedBy && <p data-testid="range-accepted">{view.acceptedBy}.</p>}
@@ -125,11 +125,11 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
               </ul>
             )}
             {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
-            {view.counsels.length > 0 && (
+            {view.advice.length > 0 && (
               <>
                 <SectionTitle>Mind also</SectionTitle>
                 <ul>
-                  {view.counsels.map(({ id, title, says }) => (
+                  {view.advice.map(({ id, title, says }) => (
                     <li key={id}>
                       {says} <Soft>{title}</Soft>
                     </li>
@@ -183,7 +183,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           onCopy={(text) => void copy(text, 'The letter is copied.')}
           onPrint={() => print('letter')}
         >
-          <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.schools, detail.region).length} />
+          <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.practiceVariants, detail.region).length} />
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
         </LetterPane>
       </Columns>

@@ -41,7 +41,7 @@ export function WhyChain({ pack, flags, unexamined }: Props) {
           <span aria-hidden>→</span>
           <Box>
             <strong>{tierName(flag.tier ?? 'here')}</strong>
-            {flag.held && <Soft>found otherwise at {timeOnly(flag.held.until)}; held until it is lifted on the sheet</Soft>}
+            {flag.retained && <Soft>found otherwise at {timeOnly(flag.retained.until)}; held until it is lifted on the sheet</Soft>}
             <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
             {flag.modifiers
               .filter((m) => m.truth === 'met')

@@ -31,16 +31,16 @@ export function MetFlags({ pack, flags, onLift }: Props) {
           <span>
             {tierName(flag.tier ?? 'here')}
             {flag.side === 'none' ? '' : `, ${flag.side}`}
-            {flag.held ? `, held since ${timeOnly(flag.held.until)} · why, lift?` : ' · why?'}
+            {flag.retained ? `, held since ${timeOnly(flag.retained.until)} · why, lift?` : ' · why?'}
           </span>
           <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
         </FlagCard>
       ))}
       <Dialogue title={asked ? `Why: ${asked.title}` : ''} isOpen={asked !== undefined} onClose={close}>
-        {asked?.held && (
+        {asked?.retained && (
           <LiftFlag
             key={opened}
-            until={asked.held.until}
+            until={asked.retained.until}
             onLift={
               onLift &&
               ((reason) => {
@@ -50,7 +50,7 @@ export function MetFlags({ pack, flags, onLift }: Props) {
             }
           />
         )}
-        {asked?.held && <Soft>What met it until then:</Soft>}
+        {asked?.retained && <Soft>What met it until then:</Soft>}
         {asked?.proof && <ProofTree pack={pack} proof={asked.proof} />}
         {asked && (
           <Soft as="p">

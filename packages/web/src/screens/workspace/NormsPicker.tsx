@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { NormSchool } from '@kneecap-awl/core'
+import type { ReferenceRange } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { Picker } from '../../parts/Picker'
@@ -8,13 +8,13 @@ const KEY = 'awl-norms'
 const ALL = 'all'
 
 interface Choice {
-  /** Id of the school; undefined for the range that covers them all. */
+  /** Id of the reference; undefined for the range that covers them all. */
   readonly chosen: string | undefined
   readonly choose: (id: string | undefined) => void
 }
 
 /** Whose usual ranges the rows show; what was chosen last on this device stays. */
-export function useNormSchool(): Choice {
+export function useReferenceRange(): Choice {
   const [chosen, setChosen] = useState(() => localStorage.getItem(KEY) ?? undefined)
   const choose = (id: string | undefined): void => {
     if (id === undefined) localStorage.removeItem(KEY)
@@ -25,9 +25,9 @@ export function useNormSchool(): Choice {
 }
 
 /** Those of children need no choice: they are shown for a child. */
-export function NormsPicker({ schools, chosen, choose }: Choice & { readonly schools: readonly NormSchool[] }) {
-  const adult = schools.filter((school) => school.under === undefined)
-  const name = (id: string): string => adult.find((school) => school.id === id)?.name ?? 'All together'
+export function NormsPicker({ references, chosen, choose }: Choice & { readonly references: readonly ReferenceRange[] }) {
+  const adult = references.filter((reference) => reference.under === undefined)
+  const name = (id: string): string => adult.find((reference) => reference.id === id)?.name ?? 'All together'
   return (
     <Line>
       <Soft>Norms by</Soft>

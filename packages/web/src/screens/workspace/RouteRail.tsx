@@ -28,7 +28,7 @@ export const RouteRail = memo(function RouteRail({
 }) {
   return (
     <nav aria-label="Route">
-      {stops.map(({ stop, items, answered, held, flags }, at) => {
+      {stops.map(({ stop, items, answered, onHold, flags }, at) => {
         const first = at === 0 || stops[at - 1]?.stop.position !== stop.position
         const kind = items.length === 0 || answered === 0 ? 'empty' : answered === items.length ? 'full' : 'half'
         return (
@@ -39,7 +39,7 @@ export const RouteRail = memo(function RouteRail({
               <span>{stop.title}</span>
               <Count>
                 {flags > 0 && <b aria-label={`${flags} findings behind a flag`}>⚑ </b>}
-                {held && <i>held </i>}
+                {onHold && <i>on hold </i>}
                 {answered}/{items.length}
               </Count>
             </Stop>

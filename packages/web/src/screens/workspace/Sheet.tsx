@@ -14,7 +14,7 @@ import { Notice } from './Notice'
 import { RefusedDialogue } from './RefusedDialogue'
 import { RouteRail } from './RouteRail'
 import { useScroll } from './useScroll'
-import { NormsPicker, useNormSchool } from './NormsPicker'
+import { NormsPicker, useReferenceRange } from './NormsPicker'
 import { StopTable } from './StopTable'
 import { StoryCard } from './StoryCard'
 import { useSheet } from './useSheet'
@@ -36,7 +36,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
   const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.derive === undefined), [pack])
   const [showRules, setShowRules] = useState(false)
   const [showRefused, setShowRefused] = useState(false)
-  const norms = useNormSchool()
+  const norms = useReferenceRange()
   const scroll = useScroll(`${detail.id} ${stop?.stop.id ?? ''}`)
   const setRow = sheet.setRowId
   const takeRow = useCallback((row: string) => setRow(row), [setRow])
@@ -105,7 +105,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
             />
           )}
           <Onward>
-            {rows.some((item) => item.norms !== undefined) && <NormsPicker schools={pack.normSchools} {...norms} />}
+            {rows.some((item) => item.norms !== undefined) && <NormsPicker references={pack.referenceRanges} {...norms} />}
             <Button onPress={() => sheet.step(1)} isDisabled={stop.stop.id === view.stops[view.stops.length - 1]?.stop.id}>
               Next stop
             </Button>

@@ -21,7 +21,7 @@ interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onGo
 
 /** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
 export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
-  const { entryOf, heldBy, judged, disagreements } = view
+  const { entryOf, holdOf, judged, disagreements } = view
   const current = rows.find((item) => item.id === rowId)
   return (
     <>
@@ -41,9 +41,9 @@ export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick
           left={entryOf(item.id, 'left')}
           none={entryOf(item.id, 'none')}
           isCurrent={item.id === rowId}
-          usual={item.kind === 'angle' ? usualRange(item, row.pack.normSchools, norms, years) : undefined}
+          usual={item.kind === 'angle' ? usualRange(item, row.pack.referenceRanges, norms, years) : undefined}
           because={item.depth === 'core' ? undefined : judged.verdict.asked.because.get(item.id)}
-          hold={heldBy.get(item.id)}
+          hold={holdOf.get(item.id)}
           isLifted={lifted.has(item.id)}
           disagreements={disagreements.size === 0 ? NONE : SIDES.flatMap((side) => disagreements.get(slotKey(item.id, side)) ?? [])}
         />

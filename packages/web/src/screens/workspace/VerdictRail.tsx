@@ -48,7 +48,7 @@ export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift
             <Missing onPress={() => onGo(one.item)}>
               <span>
                 {one.label}
-                {one.held ? ' (on hold)' : ''}
+                {one.onHold ? ' (on hold)' : ''}
               </span>
               <Soft>
                 {tierName(one.tier)} · {Math.ceil(one.seconds)} s
@@ -81,7 +81,7 @@ export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift
         </>
       )}
       <Foot>
-        <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.schools, pack.regions[0].id).length} />
+        <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.practiceVariants, pack.regions[0].id).length} />
       </Foot>
     </Frame>
   )

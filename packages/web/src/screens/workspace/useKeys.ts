@@ -16,9 +16,9 @@ const typed = (key: string): string => `[Shift]+[Alt]+${key === 'digit' ? String
 export function useKeys(keys: Readonly<Record<string, Action>>, isActive: boolean): void {
   useEffect(() => {
     if (!isActive) return
-    const heard = Object.entries(keys).map(([key, action]) => [
+    const heard = Object.entries(keys).map(([key, action]): [string, Action] => [
       typed(key),
-      (event: KeyboardEvent): void => {
+      (event) => {
         event.preventDefault()
         event.stopPropagation()
         if (!event.repeat || REPEATED.includes(event.key)) action(event)

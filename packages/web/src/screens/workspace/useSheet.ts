@@ -33,7 +33,7 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const { place, goStop, goRow } = usePlace()
   const [fetched, setFetched] = useState<ReadonlySet<string>>(() => new Set(place.row === '' ? [] : [place.row]))
   const view = useWorkspace(pack, detail, entries, fetched)
-  const { stops, items, entryOf, heldBy, releasedBy } = view
+  const { stops, items, entryOf, holdOf, releasedBy } = view
   const [pick, setPick] = useState<SidePick>('both')
   const [couldNot, setCouldNot] = useState<Item>()
   const [lifting, setLifting] = useState<{ item: Item; hold: StandingHold }>()
@@ -96,7 +96,7 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   )
   const liftFlag = useCallback((flag: FlagVerdict, reason: string): void => record([{ state: 'lifted', flag: flag.id, side: flag.side, reason }]), [record])
   const setPriority = useCallback((draft: Draft): void => record([draft]), [record])
-  const isBlocked = (item: Item): boolean => heldBy.has(item.id) && !lifted.has(item.id)
+  const isBlocked = (item: Item): boolean => holdOf.has(item.id) && !lifted.has(item.id)
   const state: SheetState = { entryOf, isBlocked, overrideOf, ...(pick === 'both' ? {} : { sides: [pick] }) }
 
   /** One press, one row: the row in hand, or the first that is open. What needs a reading says so and is left. */

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import {
   findingsOf,
   itemsById,
@@ -27,7 +27,7 @@ export interface StopView {
   /** Items shown now: core, what is asked for, what was recorded, what was fetched by hand. */
   readonly items: readonly Item[]
   readonly answered: number
-  readonly held: boolean
+  readonly onHold: boolean
   readonly flags: number
 }
 
@@ -43,11 +43,13 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
   }))
   const [judgeNow] = useState(() => judgeAlong(pack, about))
   const judged = useMemo(() => judgeNow(entries), [judgeNow, entries])
-  const rail = useMemo(() => railOf(judged, siteZone()), [judged])
+  // The row is painted first: what stands beside it follows as soon as no key waits.
+  const shown = useDeferredValue(judged)
+  const rail = useMemo(() => railOf(shown, siteZone()), [shown])
   const { record } = judged
   const items = itemsById(pack)
   const entryOf = useCallback((item: string, side: Side): FindingEntry | undefined => record.finding(item, side), [record])
-  const heldBy = useMemo(() => new Map(standingHolds(judged).flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
+  const holdOf = useMemo(() => new Map(standingHolds(judged).flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
   const releasedBy = useMemo(() => releasesOf(judged), [judged])
   const disagreements = useMemo(() => new Map(judged.disagreements.map((one) => [slotKey(one.stands.item, one.stands.side), one] as const)), [judged])
   const { asked } = judged.verdict
@@ -57,7 +59,7 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
       if (item.depth === 'core' || fetched.has(item.id)) return true
       if (['right', 'left', 'none'].some((side) => entryOf(item.id, side as Side))) return true
       if (RESULTS_ALWAYS.includes(item.id.split('.').slice(-2).join('.'))) return true
-      return item.depth === 'prompted' && asked.level[judged.prepared.index(item.id)] === 2
+      return item.depth === 'prompted' && asked.level[judged.compiled.index(item.id)] === 2
     },
     [asked, entryOf, fetched, judged],
   )
@@ -85,13 +87,13 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
         stop,
         items: shown,
         answered: shown.filter(isAnswered).length,
-        held: shown.some((item) => heldBy.has(item.id)),
+        onHold: shown.some((item) => holdOf.has(item.id)),
         flags: shown.filter((item) => flagItems.has(item.id)).length,
       }
     })
-  }, [region, pack, isShown, isAnswered, heldBy, judged])
+  }, [region, pack, isShown, isAnswered, holdOf, judged])
 
-  return { region, sides, judged, rail, items, entryOf, heldBy, releasedBy, disagreements, isAnswered, stops }
+  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, isAnswered, stops }
 }
 
 const NO_RELEASES: ReadonlyMap<string, EntryOf<'released'>> = new Map()

@@ -4,18 +4,18 @@ import type { Interval } from '../model/interval.js'
 import { NO, UNKNOWN, YES, type T } from './truth.js'
 import type { SideIndex } from '../model/side.js'
 
-export interface ReadyLevel {
+export interface CompiledLevel {
   readonly points: number
   readonly rule: Compiled
 }
 
 /** A calculated value ready to work out: a truth, a ladder tried from the top, or a score of components. Each is remembered for the phase. */
-export class ReadyCalc {
+export class CompiledCalc {
   readonly when: Compiled | undefined
   readonly validWhen: Compiled | undefined
   readonly ladder: readonly { readonly value: string; readonly rule: Compiled }[]
   /** The components of a score, each with its levels; a part that stands alone has one. */
-  readonly points: readonly (readonly ReadyLevel[])[]
+  readonly points: readonly (readonly CompiledLevel[])[]
 
   /** @param at its place among the calcs of the view: where its answers are remembered */
   constructor(
@@ -76,8 +76,8 @@ export class ReadyCalc {
 }
 
 /** Levels of one component together, in the order written. */
-function componentsOf(parts: readonly (ReadyLevel & { readonly oneOf: number | undefined })[]): (readonly ReadyLevel[])[] {
-  const components = new Map<string, ReadyLevel[]>()
+function componentsOf(parts: readonly (CompiledLevel & { readonly oneOf: number | undefined })[]): (readonly CompiledLevel[])[] {
+  const components = new Map<string, CompiledLevel[]>()
   parts.forEach((part, at) => {
     const key = part.oneOf === undefined ? `alone ${String(at)}` : `one of ${String(part.oneOf)}`
     components.set(key, [...(components.get(key) ?? []), part])

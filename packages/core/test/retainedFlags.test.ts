@@ -53,31 +53,31 @@ const gone = [...calm(), ...at(6, { 'story.trauma': 'present', ...foot('absent',
 const back = at(40, foot('normal', 'normal'))
 const takenBack = (count: number): FindingEntry[] => gone.slice(-2).map((entry) => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(count) }))
 const liftedAll = (entries: readonly Entry[], count: number): Entry[] =>
-  judge(pack, knee(entries)).flags.flatMap((flag) => (flag.held ? [lift(flag.id, count, flag.side)] : []))
+  judge(pack, knee(entries)).flags.flatMap((flag) => (flag.retained ? [lift(flag.id, count, flag.side)] : []))
 const arteryOf = (entries: readonly Entry[]): FlagVerdict | undefined => judge(pack, knee(entries)).flags.find(({ id }) => id === ARTERY)
 
 describe('a flag of tier Now whose finding is found otherwise', () => {
   it('stays Now, with what met it then and until when', () => {
     const held = arteryOf([...gone, ...back])
-    expect(held).toMatchObject({ tier: 'now', truth: 'met', side: 'right', held: { until: minutes(40) } })
+    expect(held).toMatchObject({ tier: 'now', truth: 'met', side: 'right', retained: { until: minutes(40) } })
     expect(held?.proof && findingsOf(held.proof)).toContainEqual(expect.objectContaining({ item: 'vascular.pulse-dorsalis-pedis', value: 'absent' }))
     const { floor, ceiling } = judge(pack, knee([...gone, ...back]))
     expect([floor, ceiling]).toEqual(['now', 'now'])
   })
   it('is told as it was before the first of several findings that were rechecked in one go', () => {
     const one = [...gone, ...at(40, { 'vascular.pulse-dorsalis-pedis right': 'normal' }), ...at(42, { 'vascular.colour-foot right': 'normal' })]
-    expect(arteryOf(one)?.held).toEqual({ from: minutes(40), until: minutes(42) })
+    expect(arteryOf(one)?.retained).toEqual({ from: minutes(40), until: minutes(42) })
     expect(arteryOf(one)?.proof).toEqual(arteryOf([...gone, ...back])?.proof)
   })
   it('stays so when what met it is taken back, for "not examined" is not "normal"', () =>
-    expect(arteryOf([...gone, ...takenBack(40)])).toMatchObject({ tier: 'now', held: { until: minutes(40) } }))
+    expect(arteryOf([...gone, ...takenBack(40)])).toMatchObject({ tier: 'now', retained: { until: minutes(40) } }))
   it.each<[string, readonly Entry[]]>([
     ['nothing was checked anew', gone],
     ['the same was found again', [...gone, ...at(40, foot('absent', 'pale'))]],
     ['something else was found', [...gone, ...at(40, { 'knee.feel.medial-joint-line right': '0' })]],
   ])('is plainly met, not held, when %s', (_why, entries) => {
     expect(arteryOf(entries)?.tier).toBe('now')
-    expect(arteryOf(entries)?.held).toBeUndefined()
+    expect(arteryOf(entries)?.retained).toBeUndefined()
   })
   it('goes with a correction within five minutes', () => expect(arteryOf([...gone, ...at(10, foot('normal', 'normal'))])).toBeUndefined())
   it('keeps the hold that it sets', () => {
@@ -94,18 +94,18 @@ describe('a flag of tier Now whose finding is found otherwise', () => {
     const left = [...calm(), ...at(6, { 'story.trauma': 'present', 'vascular.pulse-dorsalis-pedis left': 'absent', 'vascular.colour-foot left': 'pale' })]
     const both: Examination = { ...knee([...left, ...at(40, { 'vascular.pulse-dorsalis-pedis left': 'normal', 'vascular.colour-foot left': 'normal' })]) }
     const { flags } = judge(pack, { ...both, complaint: { region: 'knee', sides: ['right', 'left'] } })
-    expect(flags.filter(({ id }) => id === ARTERY).map(({ side, held }) => [side, held?.until])).toEqual([['left', minutes(40)]])
+    expect(flags.filter(({ id }) => id === ARTERY).map(({ side, retained }) => [side, retained?.until])).toEqual([['left', minutes(40)]])
   })
   it('is held once in a joint without a side, and lifted once', () => {
     const told = (findings: Findings, count: number): FindingEntry[] => entriesFor(findings, 'right', minutes(count), 'back')
     const spine = (entries: readonly Entry[]): Examination => ({ complaint: { region: 'back', sides: ['none'] }, asOf: AS_OF, entries })
     const bladder = (words: string): Findings => ({ 'patient.age-years': 50, 'back.history.bladder': [words], 'back.history.saddle': ['both sides'] })
     const entries = [...told(bladder('cannot pass'), 0), ...told({ 'back.history.bladder': ['none'], 'back.history.saddle': ['none'] }, 30)]
-    const held = judge(pack, spine(entries)).flags.filter((flag) => flag.held)
+    const held = judge(pack, spine(entries)).flags.filter((flag) => flag.retained)
     expect(held.map(({ id }) => id)).toContain('back.flag.cauda-equina')
     expect(new Set(held.map(({ id }) => id)).size).toBe(held.length)
     const lifted = judge(pack, spine([...entries, ...held.map((flag) => lift(flag.id, 40, flag.side))]))
-    expect(lifted.flags.filter((flag) => flag.held)).toEqual([])
+    expect(lifted.flags.filter((flag) => flag.retained)).toEqual([])
   })
 })
 
@@ -119,14 +119,14 @@ describe('lifting it', () => {
   it('is undone by taking the lifting back', () => expect(arteryOf([...record, lift(ARTERY, 50), withdraw(ARTERY, 51)])).toMatchObject({ tier: 'now' }))
   it('does nothing while the findings still meet it, and nothing beforehand', () => {
     expect(arteryOf([...gone, lift(ARTERY, 20)])).toMatchObject({ tier: 'now' })
-    expect(arteryOf([...gone, lift(ARTERY, 20), ...back])?.held).toEqual({ from: minutes(40), until: minutes(40) })
+    expect(arteryOf([...gone, lift(ARTERY, 20), ...back])?.retained).toEqual({ from: minutes(40), until: minutes(40) })
   })
-  it('of the other side does nothing', () => expect(arteryOf([...record, lift(ARTERY, 50, 'left')])?.held).toBeTruthy())
+  it('of the other side does nothing', () => expect(arteryOf([...record, lift(ARTERY, 50, 'left')])?.retained).toBeTruthy())
   it('does not outlast the pulse going again', () => {
     const again = [...record, ...liftedAll(record, 50), ...at(60, foot('absent', 'pale'))]
     expect(arteryOf(again)).toMatchObject({ tier: 'now' })
-    expect(arteryOf(again)?.held).toBeUndefined()
-    expect(arteryOf([...again, ...at(80, foot('normal', 'normal'))])?.held).toEqual({ from: minutes(80), until: minutes(80) })
+    expect(arteryOf(again)?.retained).toBeUndefined()
+    expect(arteryOf([...again, ...at(80, foot('normal', 'normal'))])?.retained).toEqual({ from: minutes(80), until: minutes(80) })
   })
   it('needs a flag that there is, and a reason', () => {
     expect(checkEntries(pack, [lift(ARTERY, 50), withdraw(ARTERY, 51)])).toEqual([])
@@ -185,7 +185,8 @@ describe('what was urgent earlier', () => {
       at: minutes(40),
     }))
     const retracted = told.map((entry): FindingEntry => ({ ...entry, id: newId(), state: 'not-examined', at: minutes(40) }))
-    const earlier = (entries: readonly Entry[]): string[] => earlierFlags(judgement(pack, knee(entries))).map(({ flag, isHeld }) => `${flag.id} ${isHeld}`)
+    const earlier = (entries: readonly Entry[]): string[] =>
+      earlierFlags(judgement(pack, knee(entries))).map(({ flag, isRetained }) => `${flag.id} ${isRetained}`)
     expect(earlier([...calm(), ...told, ...cooled])).toContain(`${today?.id ?? ''} false`)
     expect(earlier([...calm(), ...told, ...retracted])).toEqual([])
   })
@@ -206,9 +207,9 @@ describe('the law of held flags', () => {
         const retracted = first.slice(0, 3).map((entry): FindingEntry => ({ ...after(entry, 60), state: 'not-examined' }))
         const entries = [...first, ...anew, ...retracted]
         expect(nowFlags(entries)).toEqual(expect.arrayContaining(nowFlags(first)))
-        const lifts = judge(view, knee(entries)).flags.flatMap((flag) => (flag.held ? [lift(flag.id, 90, flag.side)] : []))
+        const lifts = judge(view, knee(entries)).flags.flatMap((flag) => (flag.retained ? [lift(flag.id, 90, flag.side)] : []))
         const bare = judge(view, knee([...entries, ...lifts]))
-        expect(bare.flags.filter((flag) => flag.held)).toEqual([])
+        expect(bare.flags.filter((flag) => flag.retained)).toEqual([])
       }),
       { numRuns: 60 },
     ))

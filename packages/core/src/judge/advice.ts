@@ -2,7 +2,7 @@ import type { Judgement } from './judgement.js'
 import { YES } from '../rules/truth.js'
 
 /** What a fact of the patient or the visit calls for besides its tier: where the patient goes, who must know, what to think of again. */
-export interface Counsel {
+export interface Advice {
   readonly id: string
   /** The fact that calls for it. */
   readonly title: string
@@ -11,7 +11,7 @@ export interface Counsel {
 
 /**
  * What this record calls for besides its priority; only what is known to be so.
- * @example counselsOf(judgement(pack, livesAlone)).map((one) => one.id) // ['mod.unsafe-home']
+ * @example adviceOf(judgement(pack, livesAlone)).map((one) => one.id) // ['mod.unsafe-home']
  */
-export const counselsOf = ({ prepared, context, sides }: Judgement): readonly Counsel[] =>
-  prepared.counsels.filter(({ rule }) => sides.some((side) => rule.run(context, side) === YES)).map(({ id, title, says }) => ({ id, title, says }))
+export const adviceOf = ({ compiled, context, sides }: Judgement): readonly Advice[] =>
+  compiled.advice.filter(({ rule }) => sides.some((side) => rule.run(context, side) === YES)).map(({ id, title, says }) => ({ id, title, says }))

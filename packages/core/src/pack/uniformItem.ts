@@ -49,10 +49,10 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
  * needs and no more, so a thousand items come in some six hundred shapes; asking each for thirty-five keys, the check and the build spent
  * half of their time looking for keys that are not there.
  */
-export const evenItem = <S extends object>(written: S): S => ({ ...NOTHING_SAID, ...written })
+export const uniformItem = <S extends object>(written: S): S => ({ ...NOTHING_SAID, ...written })
 
 /** What two files say of one item: `own` wins wherever it says something. */
-export const saidOver = (shared: ItemSource, own: ItemSource): ItemSource => ({
+export const overlaid = (shared: ItemSource, own: ItemSource): ItemSource => ({
   ...shared,
   ...Object.fromEntries(Object.entries(own).filter(([, said]) => said !== undefined)),
 })

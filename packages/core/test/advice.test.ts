@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { clinicalNote, counselsOf, judgement, noteText, publicVerdict } from '../src/index.js'
+import { clinicalNote, adviceOf, judgement, noteText, publicVerdict } from '../src/index.js'
 import { calm, entriesFor, exam, judged, thePack, type Findings } from './support.js'
 
-const counsels = (findings: Findings): readonly string[] => counselsOf(judged([...calm(), ...entriesFor(findings)])).map((one) => one.id)
+const advice = (findings: Findings): readonly string[] => adviceOf(judged([...calm(), ...entriesFor(findings)])).map((one) => one.id)
 
 describe('what a fact calls for besides the priority', () => {
   const facts: readonly (readonly [id: string, findings: Findings, ordinary: Findings])[] = [
@@ -21,17 +21,17 @@ describe('what a fact calls for besides the priority', () => {
   ]
 
   it.each(facts)('%s is said when it is so, and not otherwise', (id, findings, ordinary) => {
-    expect(counsels(findings)).toContain(id)
-    expect(counsels(ordinary)).not.toContain(id)
+    expect(advice(findings)).toContain(id)
+    expect(advice(ordinary)).not.toContain(id)
   })
 
   it('is all of what the pack has to say, and nothing of a calm knee', () => {
     const known = thePack().modifiers.flatMap(({ id, effect }) => ('says' in effect ? [id] : []))
     expect([...new Set(known)].sort()).toEqual(facts.map(([id]) => id).sort())
-    expect(counsels({})).toEqual([])
+    expect(advice({})).toEqual([])
   })
 
-  it('is silent while nobody has asked', () => expect(counselsOf(judged([]))).toEqual([]))
+  it('is silent while nobody has asked', () => expect(adviceOf(judged([]))).toEqual([]))
 
   it('moves no priority, and stands in the note with its reason', () => {
     const home: Findings = { 'patient.home-safe': ['alone', 'no telephone'] }
@@ -41,6 +41,6 @@ describe('what a fact calls for besides the priority', () => {
     expect(noteText(clinicalNote(judgement(thePack(), examination)))).toContain(
       'Mind also\n  Not safe at home: Not home as things are: admission, or the team that sees people at home the same day.',
     )
-    expect(publicVerdict(judgement(thePack(), examination))).toMatchObject({ counsels: [{ id: 'mod.unsafe-home' }] })
+    expect(publicVerdict(judgement(thePack(), examination))).toMatchObject({ advice: [{ id: 'mod.unsafe-home' }] })
   })
 })

@@ -4,11 +4,11 @@ import type { Measure } from '../model/measure.js'
 import { SIDE_COUNT, SIDE_INDEXES, type SideIndex } from '../model/side.js'
 import type { Tier } from '../model/tier.js'
 import { tierRank } from '../model/tier.js'
-import type { Flag, Hold, Modifier, Phrase, PromptGroup, RegionPack } from '../pack/pack.js'
+import type { Flag, Hold, Modifier, Phrase, Prompt, RegionPack } from '../pack/pack.js'
 import { rulesOf } from '../pack/rulesOf.js'
 import { compileRule } from '../rules/compileRule.js'
 import { leavesOf } from '../rules/leaves.js'
-import { ReadyCalc } from '../rules/readyCalc.js'
+import { CompiledCalc } from '../rules/compiledCalc.js'
 import type { Leaf, RuleNode, Term } from '../rules/rule.js'
 import type { Read, RuleSet } from '../rules/ruleSet.js'
 import { sideOfSlot, slotOf, type Compiled, type Memory } from '../rules/runtime.js'
@@ -19,37 +19,37 @@ import type { JudgeContext } from './judgeContext.js'
 import type { ApplicableModifier } from './priorityTier.js'
 import type { PastFlag } from './verdict.js'
 
-export interface ReadyClause {
+export interface CompiledClause {
   readonly tier: Tier
   readonly rule: Compiled
 }
 
-export interface ReadyFlag {
+export interface CompiledFlag {
   readonly flag: Flag
   readonly inPlay: Compiled
-  readonly clauses: readonly ReadyClause[]
+  readonly clauses: readonly CompiledClause[]
   readonly any: Compiled
   /** Those that may move its tier: by its class or its concept. */
-  readonly modifiers: readonly ReadyModifier[]
+  readonly modifiers: readonly CompiledModifier[]
 }
 
-interface ReadyModifier {
+interface CompiledModifier {
   readonly modifier: Modifier
   readonly applicable: ApplicableModifier
   readonly rule: Compiled
 }
 
 const EMPTY = -1
-const NONE_HELD: JudgeContext['held'] = new Map()
+const NONE_RETAINED: JudgeContext['retained'] = new Map()
 
 /**
  * A pack ready to judge with: ids turned into indexes, rules into functions. Made once per pack and shared; it keeps no state
  * of any examination (that is in the `JudgeContext`).
  */
-export class Prepared implements RuleSet {
-  readonly flags: readonly ReadyFlag[]
-  readonly groups: readonly { readonly group: PromptGroup; readonly rule: Compiled; readonly ask: readonly number[] }[]
-  /** What each flag asks while in play: indexes of items and of groups, -1 for none. */
+export class CompiledPack implements RuleSet {
+  readonly flags: readonly CompiledFlag[]
+  readonly prompts: readonly { readonly group: Prompt; readonly rule: Compiled; readonly ask: readonly number[] }[]
+  /** What each flag asks while in play: indexes of items and of prompts, -1 for none. */
   readonly flagAsks: readonly (readonly { readonly item: number; readonly group: number }[])[]
   /** Per item 2 when it is core or on the patient card. */
   readonly alwaysAsked: Uint8Array
@@ -58,16 +58,16 @@ export class Prepared implements RuleSet {
   /** Items that some rule compares with an earlier check. */
   readonly compared: ReadonlySet<number>
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
-  readonly calcs: readonly ReadyCalc[]
+  readonly calcs: readonly CompiledCalc[]
   /** Modifiers that move no tier and have something to say. */
-  readonly counsels: readonly { readonly id: string; readonly title: string; readonly says: string; readonly rule: Compiled }[]
+  readonly advice: readonly { readonly id: string; readonly title: string; readonly says: string; readonly rule: Compiled }[]
   readonly phrases: readonly { readonly phrase: Phrase; readonly rule: Compiled | undefined }[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
   /** Every rule compiled, by its number. */
-  readonly compiled: Compiled[] = []
+  readonly compiledRules: Compiled[] = []
   private count = 0
-  private readonly moreUrgent = new Map<string, readonly ReadyClause[]>()
+  private readonly moreUrgent = new Map<string, readonly CompiledClause[]>()
   private dependents: readonly Dependents[] | undefined
   private readonly calcIndex: ReadonlyMap<string, number>
   private readonly flagIndex: ReadonlyMap<string, number>
@@ -79,12 +79,12 @@ export class Prepared implements RuleSet {
     this.flagIndex = indexById(pack.flags)
     this.holdIndex = indexById(pack.holds)
     const ready = (rule: RuleNode): Compiled => compileRule(rule, this)
-    this.calcs = pack.calcs.map((calc, at) => new ReadyCalc(calc, at, ready))
-    const modifiers = pack.modifiers.flatMap((modifier): ReadyModifier[] => {
+    this.calcs = pack.calcs.map((calc, at) => new CompiledCalc(calc, at, ready))
+    const modifiers = pack.modifiers.flatMap((modifier): CompiledModifier[] => {
       const moves = applicable(modifier)
       return moves ? [{ modifier, applicable: moves, rule: ready(modifier.when) }] : []
     })
-    this.counsels = pack.modifiers.flatMap(({ id, title, effect, when }) => ('says' in effect ? [{ id, title, says: effect.says, rule: ready(when) }] : []))
+    this.advice = pack.modifiers.flatMap(({ id, title, effect, when }) => ('says' in effect ? [{ id, title, says: effect.says, rule: ready(when) }] : []))
     this.flags = pack.flags.map((flag) => ({
       flag,
       modifiers: modifiers.filter(({ modifier }) => modifier.concepts.includes(flag.concept) || modifier.classes.some((one) => flag.classes.includes(one))),
@@ -92,11 +92,11 @@ export class Prepared implements RuleSet {
       clauses: flag.clauses.map((clause) => ({ tier: clause.tier, rule: ready(clause.when) })),
       any: ready({ op: 'any', of: flag.clauses.map((clause) => clause.when) }),
     }))
-    this.groups = pack.groups.map((group) => ({ group, rule: ready(group.when), ask: group.ask.map((id) => this.index(id)) }))
+    this.prompts = pack.prompts.map((group) => ({ group, rule: ready(group.when), ask: group.ask.map((id) => this.index(id)) }))
     this.flagAsks = pack.flags.map((flag) =>
       flag.asks.map((ask) => ({
         item: ask.item === undefined ? -1 : this.index(ask.item),
-        group: ask.group === undefined || ask.conditional ? -1 : pack.groups.findIndex((group) => group.id === ask.group),
+        group: ask.group === undefined || ask.conditional ? -1 : pack.prompts.findIndex((group) => group.id === ask.group),
       })),
     )
     this.alwaysAsked = Uint8Array.from(pack.items, (item) => (item.depth === 'core' || item.depth === 'card' ? YES : NO))
@@ -110,11 +110,11 @@ export class Prepared implements RuleSet {
 
   /** One compiled rule for each text, however often it stands in the pack. */
   shared(key: string, make: (id: number) => Compiled): Compiled {
-    const held = this.rules.get(key)
-    if (held) return held
+    const kept = this.rules.get(key)
+    if (kept) return kept
     const number = this.count++
     const made = make(number)
-    this.compiled[number] = made
+    this.compiledRules[number] = made
     this.rules.set(key, made)
     return made
   }
@@ -139,23 +139,23 @@ export class Prepared implements RuleSet {
     return found(this.pack.items[index], String(index))
   }
 
-  readyCalc(id: string): ReadyCalc {
+  compiledCalc(id: string): CompiledCalc {
     return found(this.calcs[found(this.calcIndex.get(id), id)], id)
   }
 
-  readyFlag(id: string): ReadyFlag {
+  compiledFlag(id: string): CompiledFlag {
     return found(this.flags[found(this.flagIndex.get(id), id)], id)
   }
 
-  readyHold(id: string): { readonly hold: Hold; readonly rule: Compiled } {
+  compiledHold(id: string): { readonly hold: Hold; readonly rule: Compiled } {
     return found(this.holds[found(this.holdIndex.get(id), id)], id)
   }
 
   /** A fresh working area for one judgement. */
-  context(slots: JudgeContext['slots'], previous: JudgeContext['previous'], asOf: number, held: JudgeContext['held'] = NONE_HELD): JudgeContext {
-    const memory = (): Memory => ({ truths: new Int8Array(this.compiled.length * SIDE_COUNT).fill(EMPTY), ladders: [], scores: [] })
+  context(slots: JudgeContext['slots'], previous: JudgeContext['previous'], asOf: number, retained: JudgeContext['retained'] = NONE_RETAINED): JudgeContext {
+    const memory = (): Memory => ({ truths: new Int8Array(this.compiledRules.length * SIDE_COUNT).fill(EMPTY), ladders: [], scores: [] })
     const memories = [memory(), memory()] as const
-    return { slots, previous, asOf, held, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
+    return { slots, previous, asOf, retained, indicated: null, lastIndicated: null, deciding: false, memories, memory: memories[1], derived: new Map() }
   }
 
   /** The working area after one item reads otherwise: what does not depend on it is kept. */
@@ -204,7 +204,7 @@ export class Prepared implements RuleSet {
   }
 
   flagTruth(id: string, context: JudgeContext, side: SideIndex): T {
-    return this.heldFlag(id, context, side) ? YES : this.readyFlag(id).any.run(context, side)
+    return this.retainedFlag(id, context, side) ? YES : this.compiledFlag(id).any.run(context, side)
   }
 
   /** One number for a flag on a side. */
@@ -212,23 +212,23 @@ export class Prepared implements RuleSet {
     return slotOf(found(this.flagIndex.get(id), id), side)
   }
 
-  heldFlag(id: string, context: JudgeContext, side: SideIndex): PastFlag | undefined {
-    return context.held.size === 0 ? undefined : context.held.get(this.flagSlot(id, side))
+  retainedFlag(id: string, context: JudgeContext, side: SideIndex): PastFlag | undefined {
+    return context.retained.size === 0 ? undefined : context.retained.get(this.flagSlot(id, side))
   }
 
   holdTruth(id: string, context: JudgeContext, side: SideIndex): T {
-    return this.readyHold(id).rule.run(context, side)
+    return this.compiledHold(id).rule.run(context, side)
   }
 
   inPlayTruth(id: string, context: JudgeContext, side: SideIndex): T {
-    return this.readyFlag(id).inPlay.run(context, side)
+    return this.compiledFlag(id).inPlay.run(context, side)
   }
 
   /** Clauses of other flags whose tier is more urgent than every clause of `self`: what `any-flag` reads. */
-  moreUrgentClauses(self: string): readonly ReadyClause[] {
-    const held = this.moreUrgent.get(self)
-    if (held) return held
-    const own = Math.min(...this.readyFlag(self).clauses.map((clause) => tierRank(clause.tier)))
+  moreUrgentClauses(self: string): readonly CompiledClause[] {
+    const kept = this.moreUrgent.get(self)
+    if (kept) return kept
+    const own = Math.min(...this.compiledFlag(self).clauses.map((clause) => tierRank(clause.tier)))
     const found = this.flags.flatMap(({ flag, clauses }) => (flag.id === self ? [] : clauses.filter((clause) => tierRank(clause.tier) < own)))
     this.moreUrgent.set(self, found)
     return found
@@ -237,7 +237,7 @@ export class Prepared implements RuleSet {
   /** Met when some flag of this side is proven at a more urgent tier than every clause of `self`. */
   moreUrgentFlag(self: string, context: JudgeContext, side: SideIndex): T {
     const clauses = this.moreUrgentClauses(self)
-    const isHeld = clauses.length > 0 && [...context.held].some(([slot, { flag }]) => sideOfSlot(slot) === side && flag.id !== self)
+    const isHeld = clauses.length > 0 && [...context.retained].some(([slot, { flag }]) => sideOfSlot(slot) === side && flag.id !== self)
     return isHeld || clauses.some((clause) => clause.rule.run(context, side) === YES) ? YES : NO
   }
 
