@@ -274,26 +274,15 @@ describe('a region', () => {
 describe('a pack of an earlier version', () => {
   it('is completed with what that version did not know, and judges as before', () => {
     const pack = thePack()
-    const old = JSON.parse(JSON.stringify(pack)) as Record<string, unknown> & {
-      items: Record<string, unknown>[]
-      calcs: Record<string, unknown>[]
-      regions: Record<string, unknown>[]
-    }
-    for (const [before, now] of [
-      ['groups', 'prompts'],
-      ['schools', 'practiceVariants'],
-      ['normSchools', 'referenceRanges'],
-    ] as const) {
-      old[before] = old[now]
-      delete old[now]
-    }
-    delete old.nerveLesions
-    for (const item of old.items) {
+    const before: Readonly<Record<string, string>> = { prompts: 'groups', practiceVariants: 'schools', referenceRanges: 'normSchools' }
+    const parts = Object.entries(JSON.parse(JSON.stringify(pack)) as object).filter(([key]) => key !== 'nerveLesions')
+    const old = Object.fromEntries(parts.map(([key, part]: [string, unknown]) => [before[key] ?? key, part])) as Record<string, Record<string, unknown>[]>
+    for (const item of old.items ?? []) {
       delete item.lost
       delete item.also
     }
-    for (const calc of old.calcs) delete calc.also
-    for (const region of old.regions) delete region.ordinary
+    for (const calc of old.calcs ?? []) delete calc.also
+    for (const region of old.regions ?? []) delete region.ordinary
     const upgraded = upgradePack(inTodaysKeys(old) as never)
     expect(upgraded.nerveLesions.lesions).toEqual([])
     expect(upgraded.items.every((item) => Array.isArray(item.lost) && Array.isArray(item.also))).toBe(true)

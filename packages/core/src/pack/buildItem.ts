@@ -33,7 +33,7 @@ function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[
 /** Shared files are read after the regions' in order of path, so either may come first: what the region says, and the stage in which it asks, stands over the shared text. */
 function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
   const [shared, own] = a.isShared ? [a, b] : [b, a]
-  return { ...own, position: own.position ?? shared.position, source: overlaid(shared.source, own.source) }
+  return { ...own, position: own.position ?? shared.position, seconds: own.seconds ?? shared.seconds, source: overlaid(shared.source, own.source) }
 }
 
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
@@ -79,7 +79,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     qualifiers,
     mustBeTold: source.mustBeTold ?? false,
     position: source.position ?? placed.position ?? 'asking',
-    seconds: source.seconds ?? (stage === 'result' ? RESULT_SECONDS : SECONDS),
+    seconds: placed.seconds ?? (stage === 'result' ? RESULT_SECONDS : SECONDS),
     burden: source.burden ?? 1,
     depth: stage === 'patient' ? 'card' : 'on-demand',
     positive: source.positive ?? '',

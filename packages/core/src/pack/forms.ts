@@ -87,7 +87,6 @@ export const item = object(['id', 'label', 'kind'], {
   group: text,
   mustBeTold: { type: 'boolean' },
   position: { enum: POSITIONS },
-  seconds: { type: 'number', minimum: 0 },
   burden: { enum: [1, 2, 3] },
   adverseIfPain: text,
   positive: text,

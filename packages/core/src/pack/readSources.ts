@@ -39,6 +39,7 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     phrases: [],
     criteria: new Map(),
     names: new Map(),
+    seconds: new Map(),
   }
   for (const file of files) {
     const document = withEvenItems(parseYaml(file, problems))
@@ -47,8 +48,25 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     problems.push(...faults)
     if (faults.length === 0) place(document as Record<string, unknown>, file.path, sources, problems)
   }
-  return sources
+  return { ...sources, items: withSeconds(sources, problems) }
 }
+
+/** How long an item takes stands apart from what it means: in a list of its folder. */
+function withSeconds({ items, seconds }: Sources, problems: Problem[]): Sources['items'] {
+  const used = new Set<string>()
+  const timed = items.map((item) => {
+    const key = secondsKey(item.region, item.source.id)
+    const own = seconds.get(key)
+    if (own === undefined) return item
+    used.add(key)
+    return { ...item, seconds: own.seconds }
+  })
+  for (const [key, { path, id }] of seconds)
+    if (!used.has(key)) problems.push({ file: path, id, reason: 'is given seconds and is no item here', cure: 'correct the id, or take the line out' })
+  return timed
+}
+
+const secondsKey = (region: string, id: string): string => `${region}|${id}`
 
 function parseYaml(file: SourceFile, problems: Problem[]): unknown {
   try {
@@ -88,6 +106,8 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources)
   if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) placeCriterion(source, path, sources, problems)
   if ('names' in document) for (const [id, text] of Object.entries(document.names as Record<string, string>)) sources.names.set(id, { path, text })
+  if ('seconds' in document)
+    for (const [id, seconds] of Object.entries(document.seconds as Record<string, number>)) sources.seconds.set(secondsKey(region, id), { path, id, seconds })
   if ('items' in document) {
     const file = document as unknown as ItemsFile
     sources.items.push(...file.items.map((source) => ({ path, region, only, source, stage: file.stage, position: file.position })))

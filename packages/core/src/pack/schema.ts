@@ -130,6 +130,7 @@ export const FILES: Readonly<Record<string, object>> = {
       journeyHours: { type: 'number', minimum: 0, maximum: 48 },
     }),
   }),
+  seconds: object(['seconds'], { seconds: map({ type: 'number', minimum: 0 }) }),
   calcs: object(['calcs'], { for: texts, calcs: list(calc) }),
   prompts: object(['prompts'], {
     for: texts,

@@ -34,7 +34,6 @@ export interface ItemSource {
   readonly group?: string
   readonly mustBeTold?: boolean
   readonly position?: Position
-  readonly seconds?: number
   readonly burden?: 1 | 2 | 3
   readonly adverseIfPain?: string
   readonly positive?: string

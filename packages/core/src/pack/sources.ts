@@ -31,7 +31,12 @@ export interface Sources {
   nerveLesions?: Placed<NerveLesions>
   profile?: Placed<ProfileSource>
   readonly regions: Placed<RegionSource>[]
-  readonly items: (Placed<ItemSource> & { readonly stage: Stage; readonly position: Item['position'] | undefined; readonly isShared?: boolean })[]
+  readonly items: (Placed<ItemSource> & {
+    readonly stage: Stage
+    readonly position: Item['position'] | undefined
+    readonly seconds?: number | undefined
+    readonly isShared?: boolean
+  })[]
   readonly calcs: Placed<CalcSource>[]
   readonly flags: Placed<FlagSource>[]
   readonly prompts: Placed<PromptSource>[]
@@ -43,6 +48,8 @@ export interface Sources {
   readonly phrases: Placed<PhraseSource>[]
   /** Tests that several conditions use, by name. */
   readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource; readonly uses: Set<string> }>
+  /** How long items take, in seconds, by folder and id. */
+  readonly seconds: Map<string, { readonly path: string; readonly id: string; readonly seconds: number }>
   /** Other names of a thing, one text for each id, with the file that gives them. */
   readonly names: Map<string, { readonly path: string; readonly text: string }>
 }

@@ -24,7 +24,6 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
   group: undefined,
   mustBeTold: undefined,
   position: undefined,
-  seconds: undefined,
   burden: undefined,
   adverseIfPain: undefined,
   positive: undefined,
