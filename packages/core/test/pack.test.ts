@@ -134,6 +134,12 @@ describe('a bad pack is refused with file, id and cure', () => {
     ['a key that is not known', tests, (d) => (item('knee.test.valgus-30')(d).hynt = 'x'), /knee\.test\.valgus-30.*additional properties: "hynt"/],
     ['a kind that is not known', tests, (d) => (item('knee.test.valgus-30')(d).kind = 'looseness'), /must be equal to one of the allowed values/],
     ['two items with one id', tests, (d) => (item('knee.test.varus-30')(d).id = 'knee.test.valgus-30'), /knee\.test\.valgus-30: the id is already used/],
+    [
+      'a joint that says more than all joints do, and not why',
+      'conditions/limb/compartment-syndrome.yaml',
+      (d) => delete d.regions.knee.because,
+      /knee: any\.flag\.compartment: says more than all joints do, and not why/,
+    ],
     ['a word that is no function', prompts, (d) => (d.prompts = swap(d.prompts, 'diff(knee.move', 'delta(knee.move')), /"delta" is not a function/],
     ['an item without its meaning', tests, (d) => delete item('knee.test.squat-pain')(d).positive, /knee\.test\.squat-pain.*positive/],
     [
@@ -150,7 +156,7 @@ describe('a bad pack is refused with file, id and cure', () => {
   ])('%s', (_what, path, edit, told) => expect(compileFaults(edited(path, edit))).toMatch(told))
 
   const criteria = (...more: object[]): SourceFile[] => [...contentFiles(), { path: 'criteria/more.yaml', text: JSON.stringify({ criteria: more }) }]
-  const aCriterion = { id: 'more.fall', says: 'a fall', when: 'story.trauma', source: 'expert' }
+  const aCriterion = { id: 'more.fall', says: 'a fall', when: 'story.trauma', source: 'expert', reason: 'expert' }
   it('a criterion that no rule names', () => expect(compileFaults(criteria(aCriterion))).toMatch(/criteria\/more\.yaml: more\.fall: is named by no rule/))
   it('two criteria of one name', () =>
     expect(compileFaults(criteria({ ...aCriterion, id: 'common.implant-here' }))).toMatch(/common\.implant-here: stands in criteria\/common\.yaml already/))

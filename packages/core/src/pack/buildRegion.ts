@@ -165,6 +165,7 @@ class RegionBuilder {
       avoid: source.avoid,
       excludedBy: source.excludedBy,
       ...(source.clock ? { clock: source.clock } : {}),
+      ...(source.because === undefined ? {} : { because: source.because }),
       ...(source.reviewed ? { reviewed: source.reviewed } : {}),
       source: source.source,
       also: [],

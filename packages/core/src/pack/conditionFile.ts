@@ -1,8 +1,9 @@
 import type { Pathway, Reviewed } from './pack.js'
+import type { Problem } from './problem.js'
 import { inRegion, type Sources } from './sources.js'
 import type { ConditionSource, FlagSource } from './source.js'
 
-type FlagPart = Partial<Omit<FlagSource, 'id'>> & { readonly because?: string }
+type FlagPart = Partial<Omit<FlagSource, 'id'>>
 type LikelihoodPart = Partial<ConditionSource>
 
 /**
@@ -30,15 +31,19 @@ export interface ConditionFile {
 }
 
 /** Puts what a condition file says where the compiler looks for it. Its shape has been checked. */
-export function placeCondition(file: ConditionFile, path: string, sources: Sources): void {
+export function placeCondition(file: ConditionFile, path: string, sources: Sources, problems: Problem[]): void {
   const { flag, common, some = [], regions = {}, likelihood, pathways = [] } = file
   const reviewed = file.reviewed ? { reviewed: file.reviewed } : {}
-  const put = (id: string, region: string, only: readonly string[] | undefined, { because: _, ...part }: FlagPart): void =>
+  const put = (id: string, region: string, only: readonly string[] | undefined, part: FlagPart): void =>
     void sources.flags.push({ path, region, only, source: { id, ...part, ...reviewed } as FlagSource })
   if (flag !== undefined) {
     if (common) put(flag, 'shared', undefined, common)
     for (const { for: only, ...part } of some) put(flag, 'shared', only, part)
-    for (const [region, part] of Object.entries(regions)) put(flag, region, undefined, part)
+    for (const [region, part] of Object.entries(regions)) {
+      if (common && Object.keys(part).length > 0 && part.because === undefined)
+        problems.push({ file: path, id: `${region}: ${flag}`, reason: 'says more than all joints do, and not why', cure: 'add because' })
+      put(flag, region, undefined, part)
+    }
   }
   for (const { for: only, ...source } of likelihood?.some ?? []) sources.conditions.push({ path, region: 'shared', only, source: { ...source, ...reviewed } })
   for (const [region, part] of Object.entries(likelihood?.regions ?? {}))

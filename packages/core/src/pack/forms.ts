@@ -123,6 +123,7 @@ export const calc = object(['id', 'label', 'source'], {
 export const reviewed = object(['by', 'on', 'of'], { by: text, on: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, of: text })
 
 const flagFields = {
+  because: text,
   reviewed,
   concept: text,
   title: text,
@@ -143,7 +144,7 @@ const flagFields = {
 export const flag = object(['id'], { id, ...flagFields })
 
 /** What one joint, several or all of them have of the flag of a condition. */
-export const flagPart = object([], { for: texts, because: text, ...flagFields })
+export const flagPart = object([], { for: texts, ...flagFields })
 
 export const window = { type: 'number', exclusiveMinimum: 0 }
 

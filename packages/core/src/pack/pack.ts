@@ -38,6 +38,8 @@ export interface Flag {
   readonly avoid: readonly string[]
   readonly excludedBy: string
   readonly clock?: RepairClock
+  /** Why this joint says more of it, or otherwise, than all joints do. */
+  readonly because?: string
   readonly reviewed?: Reviewed
   readonly source: string
   /** Other names, to be found by. */

@@ -103,7 +103,7 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
     sources.nerveLesions = { ...at, source: { lesions, ...more } }
   }
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
-  if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources)
+  if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources, problems)
   if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) placeCriterion(source, path, sources, problems)
   if ('names' in document) for (const [id, text] of Object.entries(document.names as Record<string, string>)) sources.names.set(id, { path, text })
   if ('seconds' in document)

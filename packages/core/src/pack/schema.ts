@@ -39,7 +39,7 @@ export const FILES: Readonly<Record<string, object>> = {
     reviewed,
   }),
   criteria: object(['criteria'], {
-    criteria: list(object(['id', 'says', 'when', 'source'], { id, says: text, when: rule, source: text, reason: text })),
+    criteria: list(object(['id', 'says', 'when', 'source', 'reason'], { id, says: text, when: rule, source: text, reason: text })),
   }),
   tiers: object(
     [

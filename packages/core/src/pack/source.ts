@@ -92,6 +92,7 @@ export interface FlagSource {
   readonly avoid: readonly string[]
   readonly excludedBy: string
   readonly clock?: Flag['clock']
+  readonly because?: string
   readonly reviewed?: Reviewed
   readonly source: string
 }

@@ -48,6 +48,7 @@ function flagPart(view: RegionPack, flag: Flag): string {
   const action = (id: string): string => view.actions.find((one) => one.id === id)?.text ?? id
   const to = (id: string): string => view.destinations.find((one) => one.id === id)?.name ?? id
   return `<article><h3>${escaped(flag.title)} <code>${flag.id}</code></h3><p>${escaped(flag.why)}</p>
+${flag.because ? `<p><b>In this joint</b> ${escaped(flag.because)}</p>` : ''}
 <p><b>To</b> ${flag.to.map(to).map(escaped).join('; ')}</p>
 ${flag.clauses.map(({ tier: id, when, note }) => `<h4>${tier(id)}${note ? `, ${escaped(note)}` : ''}, when</h4>${listOf([ruleLines(view, when)])}`).join('\n')}
 <h4>Suspected when</h4>${listOf([ruleLines(view, flag.inPlay)])}

@@ -217,6 +217,7 @@ function AboutFlag({ pack, flag, to }: { readonly pack: RegionPack; readonly fla
         to {flag.to.map(place).join(', ').toLowerCase()} · <Sources source={flag.source} to={to} />
       </Soft>
       <p>{flag.why}</p>
+      {flag.because && <Soft as="p">In this joint: {flag.because}.</Soft>}
       {flag.clauses.map((clause, at) => (
         <Part key={at} title={`${tierName(clause.tier)} when`}>
           {clause.note && <Soft as="p">{clause.note}</Soft>}
