@@ -39,7 +39,7 @@ export const RouteRail = memo(function RouteRail({
               <span>{stop.title}</span>
               <Count>
                 {flags > 0 && <b aria-label={`${flags} findings behind a flag`}>⚑ </b>}
-                {onHold && <i>on hold </i>}
+                {onHold && <i>hold </i>}
                 {answered}/{items.length}
               </Count>
             </Stop>
