@@ -1,0 +1,51 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { checkEntries, judge, viewOf, type EntryOf, type Side, type Value } from '../src/index.js'
+import { thePack } from './support.js'
+
+/** Item, side, value (null for none) and qualifiers of one finding. */
+type Row = readonly [string, Side, Value | null, NonNullable<EntryOf<'examined'>['qualifiers']>?]
+
+interface Written {
+  readonly region: string
+  readonly asOf: string
+  readonly records: readonly {
+    readonly sides: readonly Side[]
+    readonly floor: string
+    readonly ceiling: string
+    readonly flags: readonly string[]
+    readonly entries: readonly Row[]
+  }[]
+}
+
+const FOLDER = join(import.meta.dirname, 'files/records')
+const written = readdirSync(FOLDER).map((name) => JSON.parse(readFileSync(join(FOLDER, name), 'utf8')) as Written)
+
+/** Records in which every item of a joint took every one of its words in turn, as they were written once, each with the verdict that it had. */
+describe('records of every joint, as they were written', () => {
+  it('are there for each', () =>
+    expect(written.map(({ region }) => region).sort()).toEqual(
+      thePack()
+        .regions.map(({ id }) => id)
+        .sort(),
+    ))
+  describe.each(written.map((one) => [one.region, one] as const))('%s', (region, { asOf, records }) => {
+    const view = viewOf(thePack(), region)
+    it.each(records.map((record, at) => [at + 1, record] as const))('record %i is still read, and judged as then', (_at, { sides, entries, ...verdict }) => {
+      const read = entries.map(([item, side, value, qualifiers], at): EntryOf<'examined'> => ({
+        id: `01920000-0000-7000-8000-${String(at + 1).padStart(12, '0')}`,
+        item,
+        side,
+        state: 'examined',
+        ...(value === null ? {} : { value }),
+        ...(qualifiers ? { qualifiers } : {}),
+        by: 'test',
+        at: asOf,
+      }))
+      expect(checkEntries(view, read)).toEqual([])
+      const { floor, ceiling, flags } = judge(view, { complaint: { region, sides }, asOf, entries: read })
+      expect({ floor, ceiling, flags: flags.map(({ id, side, tier }) => `${id} ${side} ${tier ?? ''}`) }).toEqual(verdict)
+    })
+  })
+})
