@@ -8,7 +8,8 @@ export default defineConfig({
   globalSetup: './e2e/support/application.ts',
   timeout: 90_000,
   expect: { timeout: 10_000 },
-  workers: 2,
+  // One more than the cores: a journey waits for its page as often as it works.
+  workers: 3,
   fullyParallel: true,
   forbidOnly: true,
   use: {
