@@ -15,10 +15,9 @@ try {
   await step('server', () => buildServer())
   await step('content pack', () => buildPack())
   process.exitCode = await runAll([
-    types,
     [
-      [lint, format, unused],
-      [() => unit('core', 'packages/core'), () => unit('web', 'packages/web')],
+      [types, lint],
+      [() => unit('core', 'packages/core'), () => unit('web', 'packages/web'), format, unused],
     ],
     () => unit('server', 'packages/server'),
     journeys,
