@@ -22,7 +22,7 @@ interface Written {
 const FOLDER = join(import.meta.dirname, 'files/records')
 const written = readdirSync(FOLDER).map((name) => JSON.parse(readFileSync(join(FOLDER, name), 'utf8')) as Written)
 
-/** Records in which every item of a joint took every one of its words in turn, as they were written once, each with the verdict that it had. */
+/** Records in which the items of a joint took one after another of their words, as they were written once, each with the verdict that it had. */
 describe('records of every joint, as they were written', () => {
   it('are there for each', () =>
     expect(written.map(({ region }) => region).sort()).toEqual(
