@@ -21,8 +21,8 @@ export function subjectOf(entry: Entry): { readonly about: string; readonly side
   }
 }
 
-const PRIORITY = { about: 'priority', side: 'none' } as const
-const RANGE = { about: 'range', side: 'none' } as const
+export const PRIORITY = { about: 'priority', side: 'none' } as const
+export const RANGE = { about: 'range', side: 'none' } as const
 
 const DECISIONS: ReadonlySet<string> = new Set([...DECIDED, 'withdrawn'])
 

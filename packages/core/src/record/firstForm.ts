@@ -1,3 +1,4 @@
+import { PRIORITY, RANGE, subjectOf } from './decisions.js'
 import type { Entry, EntryOf } from './entry.js'
 
 /**
@@ -14,32 +15,30 @@ export interface FirstForm {
   readonly [more: string]: unknown
 }
 
-const PRIORITY = 'priority'
-const RANGE = 'range'
-
 /** An entry as seals read it. @example firstForm(accepted) // { item: 'range', side: 'none', qualifiers: { ceiling: 'now', plan: … }, … } */
 export function firstForm(entry: Entry): FirstForm {
+  const { about: item, side } = subjectOf(entry)
   switch (entry.state) {
     case 'lifted': {
-      const { flag, ...rest } = entry
-      return { ...rest, item: flag }
+      const { flag: _, ...rest } = entry
+      return { ...rest, item }
     }
     case 'released': {
-      const { hold, ...rest } = entry
-      return { ...rest, item: hold }
+      const { hold: _, ...rest } = entry
+      return { ...rest, item }
     }
     case 'chosen': {
       const { tier, from, senior, seniorAt, ...rest } = entry
       const agreed = { ...(senior === undefined ? {} : { senior }), ...(seniorAt === undefined ? {} : { 'senior-at': seniorAt }) }
-      return { ...rest, item: PRIORITY, side: 'none', value: tier, qualifiers: { from, ...agreed } }
+      return { ...rest, item, side, value: tier, qualifiers: { from, ...agreed } }
     }
     case 'accepted': {
       const { ceiling, plan, ...rest } = entry
-      return { ...rest, item: RANGE, side: 'none', qualifiers: { ceiling, plan } }
+      return { ...rest, item, side, qualifiers: { ceiling, plan } }
     }
     case 'withdrawn': {
-      const { decision, of, side = 'none', ...rest } = entry
-      return { ...rest, state: 'not-examined', item: decision === 'chosen' ? PRIORITY : decision === 'accepted' ? RANGE : (of ?? ''), side }
+      const { decision: _, of: __, ...rest } = entry
+      return { ...rest, state: 'not-examined', item, side }
     }
     default:
       return entry
@@ -68,10 +67,10 @@ function ofToday(entry: FirstForm & { readonly item: string }, decided: Readonly
       return { ...rest, hold: item, side, ...(value === undefined ? {} : { value }) }
     case 'chosen': {
       const { 'senior-at': seniorAt, ...said } = qualifiers
-      return { ...rest, ...(item === PRIORITY ? {} : { item }), tier: value, ...said, ...(seniorAt === undefined ? {} : { seniorAt }) }
+      return { ...rest, ...(item === PRIORITY.about ? {} : { item }), tier: value, ...said, ...(seniorAt === undefined ? {} : { seniorAt }) }
     }
     case 'accepted':
-      return { ...rest, ...(item === RANGE ? {} : { item }), ...qualifiers }
+      return { ...rest, ...(item === RANGE.about ? {} : { item }), ...qualifiers }
     case 'not-examined':
       return takenBack(entry, decided)
     default:
@@ -82,7 +81,7 @@ function ofToday(entry: FirstForm & { readonly item: string }, decided: Readonly
 /** What took a decision back looked like what takes a finding back. */
 function takenBack(entry: FirstForm & { readonly item: string }, decided: ReadonlyMap<string, 'lifted' | 'released'>): object {
   const { item, side, ...rest } = entry
-  const decision = item === PRIORITY ? 'chosen' : item === RANGE ? 'accepted' : decided.get(item)
+  const decision = item === PRIORITY.about ? 'chosen' : item === RANGE.about ? 'accepted' : decided.get(item)
   if (decision === undefined) return entry
   const of = decision === 'lifted' || decision === 'released' ? { of: item, side } : {}
   return { ...rest, state: 'withdrawn' satisfies EntryOf<'withdrawn'>['state'], decision, ...of }

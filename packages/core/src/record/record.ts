@@ -105,7 +105,7 @@ export function recordOf(entries: readonly Entry[]): ExaminationRecord {
 const NOTHING: Sides = [undefined, undefined, undefined]
 
 function place(subjects: Map<string, Sides>, entry: Entry): void {
-  const { about, side } = isFinding(entry) ? { about: entry.item, side: entry.side } : subjectOf(entry)
+  const { about, side } = subjectOf(entry)
   const sides = subjects.get(about) ?? NOTHING
   const at = SIDE_INDEX[side]
   subjects.set(about, sides.with(at, after(sides[at], entry)) as unknown as Sides)

@@ -11,6 +11,7 @@ import { conditionRanges } from '../reason/conditions.js'
 /** The verdict as other programs read it: what `npm run judge` prints and `POST /api/judge` answers. */
 export function publicVerdict(judged: Judgement): object {
   const { pack, examination, verdict } = judged
+  const advice = adviceOf(judged)
   return {
     pack: { id: pack.id, version: pack.version, hash: pack.hash },
     localChoices: localChoices(pack.practiceVariants, examination.complaint.region).map(({ topic, chosen }) => ({ topic, chosen })),
@@ -40,8 +41,8 @@ export function publicVerdict(judged: Judgement): object {
     holds: standingHolds(judged).map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops, awaits: hold.awaits })),
     disagreements: judged.disagreements.map(({ stands, other }) => ({ item: stands.item, side: stands.side, stands: stands.id, other: other.id })),
     open: openItems(judged).map((one) => ({ ...one, held: one.onHold })),
-    advice: adviceOf(judged),
-    counsels: adviceOf(judged),
+    advice,
+    counsels: advice,
     measures: calcVerdicts(judged),
     conditions: conditionRanges(judged),
   }

@@ -1,4 +1,4 @@
-import { counted } from '../model/plural.js'
+import { counted, singular } from '../model/plural.js'
 import { NORMAL, type Item, type Scalar } from '../model/item.js'
 import { type RegionPack } from '../pack/pack.js'
 import { itemsById } from '../pack/itemsById.js'
@@ -40,7 +40,7 @@ function momentWords(at: string, precision: Scalar | readonly string[] | undefin
 
 /** @example withUnit(1, 'joints') // "1 joint" */
 const withUnit = (value: number, unit: string | undefined): string =>
-  unit === undefined ? String(value) : unit === '°' ? `${value}°` : counted(value, unit.length > 2 ? unit.replace(/s$/, '') : unit, unit)
+  unit === undefined ? String(value) : unit === '°' ? `${value}°` : counted(value, singular(unit), unit)
 
 function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar | readonly string[]>>): string[] {
   const order = Object.keys(item.qualifiers)

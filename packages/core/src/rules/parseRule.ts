@@ -1,4 +1,5 @@
 import { oncePer } from '../model/oncePer.js'
+import { singular } from '../model/plural.js'
 import type { Comparator, Leaf, RuleNode, Term } from './rule.js'
 
 /** A rule as it is written in YAML: a leaf in words, or one of the five structure keys. */
@@ -150,7 +151,7 @@ function inUnit(operand: readonly string[], unit: string | undefined, text: stri
   return operand.map((word) => {
     const [, number, named] = NUMBER.exec(word) ?? []
     if (number === undefined) return word
-    const isOne = Number(number) === 1 && named === unit.replace(/s$/, '')
+    const isOne = Number(number) === 1 && named === singular(unit)
     if (named !== unit && !isOne)
       throw new RuleError('unit', `"${word}" in "${text}" is not in the unit of what it is compared with`, `write ${number}${unit === '°' ? '' : ' '}${unit}`)
     return number

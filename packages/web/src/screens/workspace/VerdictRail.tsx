@@ -24,8 +24,7 @@ interface Props {
 /** The calm rail: the strip, what is met and why, what would bring the ceiling down, what is likely. */
 export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift }: Props) {
   const [isWhole, setWhole] = useState(false)
-  const { pack, floor, ceiling, isSettled, priority, setBy, actNow, flags, earlier, open, telling } = rail
-  const isSet = priority.tier !== floor
+  const { pack, floor, ceiling, isSettled, isSet, priority, setBy, actNow, flags, earlier, open, telling } = rail
   return (
     <Frame aria-label="Verdict">
       <PunchedStrip floor={floor} ceiling={ceiling} size="large" />
