@@ -38,8 +38,8 @@ function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
 
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
 const EQUAL: Qualifier = { label: 'equal to the other side', kind: 'sign' }
-const METHOD: Qualifier = { label: 'measured', kind: 'choice', options: ['goniometer', 'by eye', 'inclinometer', 'phone'] }
-const PRECISION: Qualifier = { label: 'how exactly', kind: 'choice', options: ['exact', 'hour', 'day', 'week', 'month'] }
+const METHOD: Qualifier = { label: 'method', kind: 'choice', options: ['goniometer', 'visual estimate', 'inclinometer', 'smartphone'] }
+const PRECISION: Qualifier = { label: 'precision', kind: 'choice', options: ['exact', 'hour', 'day', 'week', 'month'] }
 const UNITS: Partial<Record<Item['kind'], string>> = { angle: '°', length: 'mm', time: 's', pressure: 'mmHg', laxity: 'mm' }
 const SHARED_SCOPES = ['patient', 'episode', 'body']
 const SECONDS = 5

@@ -76,6 +76,10 @@ class RegionBuilder {
         const item = this.ids.get(id)
         return qualifier === undefined ? item?.unit : item?.qualifiers[qualifier]?.unit
       },
+      words: (id, qualifier) => {
+        const item = this.ids.get(id)
+        return (qualifier === undefined ? item?.options : item?.qualifiers[qualifier]?.options) ?? []
+      },
       set: (name) => sets[name],
       criterion: (id, self) => {
         const found = sources.criteria.get(id)

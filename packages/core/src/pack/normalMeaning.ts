@@ -1,7 +1,7 @@
 import { NORMAL, type Finding, type Item, type Needs, type NormalSpan } from '../model/item.js'
 
 /** Words of an option that say that nothing was found out. What a patient is unsure of is an answer, and stands elsewhere. */
-const GAP = /^(not done|not known|not yet)$/
+const GAP = /^(not done|not known|not yet examined)$/
 
 /** @example gapsOf(['not done', 'normal', 'fracture']) // ['not done'] */
 export const gapsOf = (options: readonly string[]): readonly string[] => options.filter((word) => GAP.test(word))

@@ -16,6 +16,8 @@ export interface Names {
   resolve(path: string): { kind: 'item'; item: string; qualifier?: string } | { kind: 'calc'; calc: string } | undefined
   /** In what a number of an item or a qualifier is counted; undefined for words, and for what is counted in nothing. */
   unit(item: string, qualifier?: string): string | undefined
+  /** The words that an item or a qualifier may be recorded with; none where it is recorded with a number, a time or free text. */
+  words(item: string, qualifier?: string): readonly string[]
   set(name: string): readonly string[] | undefined
   flag(id: string): boolean
   hold(id: string): boolean
@@ -26,7 +28,7 @@ export interface Names {
 export class RuleError extends Error {
   override readonly name = 'RuleError'
   constructor(
-    readonly code: 'rule-syntax' | 'unknown-name' | 'unit',
+    readonly code: 'rule-syntax' | 'unknown-name' | 'unit' | 'unknown-word',
     message: string,
     readonly cure: string,
   ) {
@@ -37,7 +39,7 @@ export class RuleError extends Error {
 /**
  * Reads a rule of the pack.
  * @param self id of the flag or hold that owns the rule; `any-flag` compares with it
- * @throws RuleError `rule-syntax`, `unknown-name` or `unit`, with a sentence that says how to mend it
+ * @throws RuleError `rule-syntax`, `unknown-name`, `unit` or `unknown-word`, with a sentence that says how to mend it
  * @example parseRule({ all: ['story.trauma', 'patient.age-years >= 55 years'] }, names, 'knee.calc.ottawa')
  */
 export function parseRule(source: RuleSource, names: Names, self: string): RuleNode {
@@ -121,6 +123,7 @@ function comparison(text: string, left: string, cmp: Comparator, right: string, 
     if (!found) throw unknownName(left, text)
     if (found.kind === 'calc') return { type: 'calc', text, over: 'this', calc: found.calc, cmp, operand }
     const unit = names.unit(found.item, found.qualifier)
+    knownWords(operand, names.words(found.item, found.qualifier), text)
     return { type: 'compare', text, over: 'this', term: term('value', found), cmp, operand: inUnit(operand, unit, text) }
   }
   const fn = TERM_FUNCTIONS.find((name) => name === call[1])
@@ -129,6 +132,7 @@ function comparison(text: string, left: string, cmp: Comparator, right: string, 
   const window = fn === 'change' ? hoursOf(args[1], text) : {}
   const [first, ...more] = (fn === 'change' ? args.slice(0, 1) : args).map((path) => itemPath(path, text, names))
   if (!first) throw unknownName('', text)
+  if (fn === 'other' || fn === 'worst') knownWords(operand, names.words(first.item, first.qualifier), text)
   return {
     type: 'compare',
     text,
@@ -156,6 +160,12 @@ function inUnit(operand: readonly string[], unit: string | undefined, text: stri
       throw new RuleError('unit', `"${word}" in "${text}" is not in the unit of what it is compared with`, `write ${number}${unit === '°' ? '' : ' '}${unit}`)
     return number
   })
+}
+
+/** @throws RuleError `unknown-word` for a word that the item is never recorded with: such a rule could never hold */
+function knownWords(operand: readonly string[], words: readonly string[], text: string): void {
+  const unknown = words.length === 0 ? undefined : operand.find((word) => !words.includes(word))
+  if (unknown !== undefined) throw new RuleError('unknown-word', `"${unknown}" in "${text}" is not among the options`, `write one of: ${words.join(', ')}`)
 }
 
 /** How far back a comparison with an earlier check looks: `48h`, `7d`. */
@@ -218,6 +228,6 @@ function parseOperand(text: string): string[] {
   return set ? splitList(set[1] ?? '') : [unquote(text.trim())]
 }
 
-const splitList = (text: string): string[] => (text.match(/"[^"]*"|[^,]+/g) ?? []).map((part) => unquote(part.trim())).filter((part) => part !== '')
+const splitList = (text: string): string[] => (text.match(/\s*"[^"]*"|[^,]+/g) ?? []).map((part) => unquote(part.trim())).filter((part) => part !== '')
 
 const unquote = (text: string): string => (text.length > 1 && text.startsWith('"') && text.endsWith('"') ? text.slice(1, -1) : text)
