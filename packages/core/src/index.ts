@@ -67,6 +67,7 @@ export { leadsTo } from './library/leadsTo.js'
 export { LIBRARY_KINDS, libraryIndex, sourceNames, type LibraryEntry } from './library/libraryIndex.js'
 export { calcLines, ruleLines, type RuleLine } from './library/ruleWords.js'
 export { usersOf } from './library/usersOf.js'
+export { inTodaysNames } from './pack/formerly.js'
 export { inEarlierKeysToo, inTodaysKeys, upgradePack } from './pack/upgradePack.js'
 
 export type { Fault } from './model/fault.js'

@@ -7,16 +7,16 @@ const advice = (findings: Findings): readonly string[] => adviceOf(judged([...ca
 describe('what a fact calls for besides the priority', () => {
   const facts: readonly (readonly [id: string, findings: Findings, ordinary: Findings])[] = [
     ['mod.unsafe-home', { 'patient.home-safe': ['alone', 'stairs'] }, { 'patient.home-safe': ['stairs'] }],
-    ['mod.cares-for-others', { 'patient.home-safe': ['cares for others'] }, { 'patient.home-safe': ['safe with help'] }],
-    ['mod.interpreter', { 'patient.interpreter': 'a relative' }, { 'patient.interpreter': 'by telephone' }],
-    ['mod.steroid-mask', { 'patient.immunosuppressed': ['steroid daily over 4 weeks'] }, { 'patient.immunosuppressed': ['none'] }],
+    ['mod.cares-for-others', { 'patient.home-safe': ['cares for others'] }, { 'patient.home-safe': ['safe, supported'] }],
+    ['mod.interpreter', { 'patient.interpreter': 'relative only' }, { 'patient.interpreter': 'by telephone' }],
+    ['mod.steroid-mask', { 'patient.immunosuppressed': ['corticosteroid daily over 4 weeks'] }, { 'patient.immunosuppressed': ['none'] }],
     ['mod.senior-first', { 'story.visits': 2 }, { 'story.visits': 1 }],
     ['mod.think-again', { 'story.care-weeks': 6 }, { 'story.care-weeks': 5 }],
     ['mod.operating-unit', { 'patient.prosthesis-here': 'total' }, { 'patient.prosthesis-here': 'none' }],
-    ['mod.fitness', { 'patient.heavy-work': 'present' }, { 'patient.heavy-work': 'absent' }],
+    ['mod.fitness', { 'patient.work-at-risk': 'present' }, { 'patient.work-at-risk': 'absent' }],
     ['mod.pregnancy-imaging', { 'patient.pregnant': 'possible' }, { 'patient.pregnant': 'no' }],
     ['mod.pregnancy-drugs', { 'patient.pregnant': 'yes' }, { 'patient.pregnant': 'postpartum-6w' }],
-    ['mod.anticoagulant-plan', { 'patient.anticoagulant': ['direct oral'] }, { 'patient.anticoagulant': ['none'] }],
+    ['mod.anticoagulant-plan', { 'patient.anticoagulant': ['direct oral anticoagulant'] }, { 'patient.anticoagulant': ['none'] }],
     ['mod.guardian', { 'patient.age-years': 15 }, { 'patient.age-years': 16 }],
   ]
 

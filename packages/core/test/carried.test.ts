@@ -13,7 +13,7 @@ const told = entriesFor({
   'neuro.strength.knee-extension right': '5',
   'knee.feel.warmth right': '2',
   'knee.screen.wound right': 'none',
-  'neighbours.spine': 'clear',
+  'neighbours.spine': 'normal',
 })
 
 describe('what another joint of the visit is not asked again', () => {

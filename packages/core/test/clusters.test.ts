@@ -16,7 +16,7 @@ const ratioOf = ({ high, estimate }: ConditionRange): number => {
   return high / (1 - high) / (before / (1 - before))
 }
 describe('a published cluster counts whole', () => {
-  const three: Findings = { 'shoulder.test.painful-arc': '60 to 120', 'shoulder.test.drop-arm': 'drops', 'neuro.strength.shoulder-external-rotation': '4' }
+  const three: Findings = { 'shoulder.test.painful-arc': '60° to 120°', 'shoulder.test.drop-arm': 'drops (weak)', 'neuro.strength.shoulder-external-rotation': '4' }
 
   it.each([
     ['three of the full-tear three', 'full-tear', three, 15.6],
@@ -24,7 +24,7 @@ describe('a published cluster counts whole', () => {
     [
       'three of the impingement three',
       'cuff-tendinopathy',
-      { 'shoulder.test.painful-arc': '60 to 120', 'shoulder.test.hawkins': 'outer pain', 'neuro.strength.shoulder-external-rotation': '4' },
+      { 'shoulder.test.painful-arc': '60° to 120°', 'shoulder.test.hawkins': 'lateral (subacromial) pain', 'neuro.strength.shoulder-external-rotation': '4' },
       10.6,
     ],
     ['fear that is eased', 'instability', { 'shoulder.test.apprehension': 'apprehension', 'shoulder.test.relocation': 'relief' }, 33.5],
@@ -33,9 +33,9 @@ describe('a published cluster counts whole', () => {
       'root',
       {
         'neuro.test.spurling': 'arm pain',
-        'shoulder.neighbours.neck-pull': 'present',
-        'shoulder.neighbours.arm-tension': 'own pain',
-        'shoulder.neighbours.neck-turn': 40,
+        'shoulder.neighbours.cervical-distraction': 'present',
+        'shoulder.neighbours.ulnt1': 'familiar pain',
+        'shoulder.neighbours.cervical-rotation': 40,
       },
       30.3,
     ],
@@ -57,15 +57,15 @@ describe('a published cluster counts whole', () => {
     expect(sources).not.toContain('Litaker 2000')
   })
   it('a cluster that is not complete leaves its members to count by themselves', () => {
-    const { evidence } = chance('shoulder', 'full-tear', { 'shoulder.test.drop-arm': 'drops' })
+    const { evidence } = chance('shoulder', 'full-tear', { 'shoulder.test.drop-arm': 'drops (weak)' })
     expect(evidence.map(({ source }) => source)).toEqual(['Hermans 2013'])
   })
   it('few signs of the narrow neck canal speak against it only when all were looked for', () => {
     const all: Findings = {
-      'neck.look.gait': 'wide',
+      'neck.look.gait': 'wide-based',
       'neuro.test.hoffmann': 'absent',
       'neuro.test.inverted-supinator': 'absent',
-      'neuro.test.plantar': 'toe down',
+      'neuro.test.plantar': 'flexor',
       'patient.age-years': 40,
     }
     const both = Object.fromEntries(
@@ -80,7 +80,7 @@ describe('a published cluster counts whole', () => {
     )
     const { low, estimate } = chance('neck', 'myelopathy', both)
     expect(low).toBeLessThanOrEqual(Math.max(0.005, estimate.prior[0]))
-    expect(weighed('neck', { 'neck.look.gait': 'wide', 'patient.age-years': 40 }).some((one) => one.id === 'neck.cond.myelopathy')).toBe(false)
+    expect(weighed('neck', { 'neck.look.gait': 'wide-based', 'patient.age-years': 40 }).some((one) => one.id === 'neck.cond.myelopathy')).toBe(false)
   })
   it.each([
     [120_000, 28],

@@ -39,7 +39,7 @@ function ruleSays(
 const tender = (item: string): Question => ({ item, yes: '2', no: '0' })
 const steps: readonly Question[] = [
   { item: 'story.steps-at-once', yes: 'no', no: 'yes' },
-  { item: 'screen.four-steps', yes: 'cannot now', no: 'freely' },
+  { item: 'screen.weight-bearing-steps', yes: 'cannot', no: 'freely' },
 ]
 
 /** The walking step of the ankle and foot rules as it was published; the pack's own reading is the safer one. */
@@ -101,7 +101,7 @@ describe('the foot film rule', () => {
     [F, U, F, U, 'unknown'],
     [U, F, T, F, 'unknown'],
   ])('fifth %s, navicular %s, no steps then %s, none now %s: %s', (...row) => {
-    expect(ruleSays('foot', 'foot.calc.film-rule', questions, row.slice(0, 4) as Known[])).toBe(row[4])
+    expect(ruleSays('foot', 'foot.calc.ottawa', questions, row.slice(0, 4) as Known[])).toBe(row[4])
   })
   const asPublished = published('foot')
   it.each<[Known, Known, string]>([
@@ -111,7 +111,7 @@ describe('the foot film rule', () => {
     [U, T, 'unknown'],
     [F, U, 'not-met'],
   ])('as published, no bone sore, no steps then %s, none now %s: %s', (then, now, says) => {
-    expect(ruleSays('foot', 'foot.calc.film-rule', questions, [F, F, then, now], {}, 30, asPublished)).toBe(says)
+    expect(ruleSays('foot', 'foot.calc.ottawa', questions, [F, F, then, now], {}, 30, asPublished)).toBe(says)
   })
 })
 
@@ -119,7 +119,7 @@ describe('the blunt-injury knee rule', () => {
   const questions: readonly Question[] = [
     { item: 'knee.history.mechanism', yes: ['fall onto the knee'], no: ['no injury'] },
     { item: 'patient.age-years', yes: 62, no: 30 },
-    { item: 'screen.four-steps', yes: 'cannot now', no: 'freely' },
+    { item: 'screen.weight-bearing-steps', yes: 'cannot', no: 'freely' },
   ]
   it.each<[Known, Known, Known, string]>([
     [F, U, U, 'not-met'],
@@ -144,21 +144,21 @@ describe('the first neck rule: danger, then a low-risk sign, then turning', () =
   const usable: Findings = {
     'vitals.consciousness': 'alert',
     'neck.history.penetrating': 'absent',
-    'patient.neck-known': ['none'],
+    'patient.cervical-disorder': ['none'],
     'patient.pregnant': 'not-applicable',
-    'neck.screen.four-limbs': 'all move',
+    'neck.screen.four-limbs': 'normal in all',
     'neck.history.dangerous-mechanism': ['none'],
     'neck.history.sat-or-walked': ['none'],
-    'neck.history.pain-delayed': 'at once',
+    'neck.history.pain-delayed': 'immediate',
     'neck.feel.midline': '2',
   }
   const questions: readonly Question[] = [
-    { item: 'neck.history.limb-tingling', yes: 'present', no: 'absent' },
+    { item: 'neck.history.extremity-paraesthesia', yes: 'present', no: 'absent' },
     { item: 'neck.history.simple-rear-end', yes: 'present', no: 'absent' },
     { item: 'neck.move.rotation right', yes: 60, no: 40 },
     { item: 'neck.move.rotation left', yes: 60, no: 40 },
   ]
-  const says = (row: readonly Known[], told: Findings = {}, age = 30) => ruleSays('neck', 'neck.calc.rule-a', questions, row, { ...usable, ...told }, age)
+  const says = (row: readonly Known[], told: Findings = {}, age = 30) => ruleSays('neck', 'neck.calc.ccr', questions, row, { ...usable, ...told }, age)
   it.each<[Known, Known, Known, Known, string]>([
     [T, U, U, U, 'image'],
     [F, F, U, U, 'image'],
@@ -177,7 +177,7 @@ describe('the first neck rule: danger, then a low-risk sign, then turning', () =
     expect(says([F, T, T, T], {}, 65)).toBe('image')
     expect(says([F, T, T, T], {}, 64)).toBe('no image')
     expect(says([F, T, T, T], {}, 15)).toBe('not usable')
-    expect(says([F, T, T, T], { 'vitals.consciousness': 'voice' })).toBe('not usable')
+    expect(says([F, T, T, T], { 'vitals.consciousness': 'responds to voice' })).toBe('not usable')
   })
 })
 
@@ -185,22 +185,22 @@ describe('the second neck rule: five items', () => {
   const questions: readonly Question[] = [
     { item: 'neck.feel.midline', yes: '2', no: '0' },
     { item: 'patient.intoxicated', yes: 'present', no: 'absent' },
-    { item: 'vitals.consciousness', yes: 'confused-new', no: 'alert' },
+    { item: 'vitals.consciousness', yes: 'new confusion', no: 'alert' },
     { item: 'neck.history.distracting', yes: 'present', no: 'absent' },
   ]
   it('clears only when every item is known absent', () => {
-    expect(ruleSays('neck', 'neck.calc.rule-b', questions, [F, F, F, F])).toBe('no image')
+    expect(ruleSays('neck', 'neck.calc.nexus', questions, [F, F, F, F])).toBe('no image')
   })
   it.each(questions.map((one, at) => [one.item, at] as const))('images for one alone, and is not known while it is not: %s', (_item, at) => {
     const others = (known: Known): Known[] => questions.map((_one, other) => (other === at ? known : F))
-    expect(ruleSays('neck', 'neck.calc.rule-b', questions, others(T))).toBe('image')
-    expect(ruleSays('neck', 'neck.calc.rule-b', questions, others(U))).toBe('unknown')
+    expect(ruleSays('neck', 'neck.calc.nexus', questions, others(T))).toBe('image')
+    expect(ruleSays('neck', 'neck.calc.nexus', questions, others(U))).toBe('unknown')
   })
 })
 
 describe('scores are ranges until every part is known', () => {
   const kocher: readonly Question[] = [
-    { item: 'screen.four-steps', yes: 'cannot now', no: 'freely' },
+    { item: 'screen.weight-bearing-steps', yes: 'cannot', no: 'freely' },
     { item: 'vitals.temperature', yes: 38.7, no: 37 },
     { item: 'lab.esr', yes: 45, no: 10 },
     { item: 'lab.white-cells', yes: 12.1, no: 10.5 },
@@ -215,9 +215,9 @@ describe('scores are ranges until every part is known', () => {
   })
   const gout: readonly Question[] = [
     { item: 'patient.sex', yes: 'male', no: 'female' },
-    { item: 'foot.history.earlier-attacks', yes: 'proven by crystals', no: 'none' },
+    { item: 'foot.history.previous-gout', yes: 'crystal-proven', no: 'none' },
     { item: 'story.onset-speed', yes: 'under 24 h', no: 'weeks' },
-    { item: 'foot.look.redness', yes: ['first toe joint'], no: ['none'] },
+    { item: 'foot.look.erythema', yes: ['first MTP joint'], no: ['none'] },
     { item: 'foot.history.cardiovascular', yes: 'present', no: 'absent' },
     { item: 'foot.lab.urate', yes: 0.42, no: 0.3 },
   ]
@@ -245,7 +245,7 @@ describe('scores are ranges until every part is known', () => {
       'vitals.spo2': 96,
       'vitals.systolic': 118,
       'vitals.heart-rate': 88,
-      'vitals.consciousness': 'confused-new',
+      'vitals.consciousness': 'new confusion',
       'vitals.temperature': 37,
     }
     expect(ruleSays('knee', 'calc.news2', [], [], vitals(confused))).toBe('3')

@@ -60,10 +60,10 @@ describe('holds that every joint of a limb has', () => {
 
 describe('holds of one joint', () => {
   it.each<[string, string, Findings, string, string]>([
-    ['back', 'back.hold.weak-bone', { 'patient.osteoporosis': 'present' }, 'back.test.sij-sacral-thrust', 'back.test.slr'],
-    ['back', 'back.hold.cauda', { 'back.history.saddle': ['different'] }, 'back.test.slump', 'back.neuro.perianal-touch'],
+    ['back', 'back.hold.bone-fragility', { 'patient.osteoporosis': 'present' }, 'back.test.sij-sacral-thrust', 'back.test.slr'],
+    ['back', 'back.hold.cauda', { 'back.history.saddle': ['altered sensation'] }, 'back.test.slump', 'back.neuro.perianal-touch'],
     ['ankle', 'ankle.hold.charcot', { 'patient.neuropathy': 'present', 'ankle.feel.warmth right': 'hot' }, 'ankle.test.hop', 'ankle.test.calf-squeeze'],
-    ['foot', 'foot.hold.charcot', { 'patient.neuropathy': 'present', 'foot.screen.hot-foot right': 'present' }, 'screen.four-steps', 'foot.test.fork'],
+    ['foot', 'foot.hold.charcot', { 'patient.neuropathy': 'present', 'foot.screen.hot-foot right': 'present' }, 'screen.weight-bearing-steps', 'foot.test.tuning-fork'],
     [
       'knee',
       'any.hold.artery-watch',
@@ -93,7 +93,7 @@ describe('a hold that stands because something is not known', () => {
     'knee.feel.fibular-head': '0',
     'knee.move.flexion': { value: 'normal' },
     'story.steps-at-once': 'yes',
-    'screen.four-steps': 'yes',
+    'screen.weight-bearing-steps': 'yes',
     'patient.cognition': 'yes',
     'patient.intoxicated': 'absent',
     'patient.limb-block': 'absent',
@@ -102,7 +102,7 @@ describe('a hold that stands because something is not known', () => {
     'patient.neuropathy': 'absent',
     'feel.crepitus': 'none',
     'knee.screen.deformity': 'none',
-    'knee.history.mechanism': ['twist on the loaded bent knee'],
+    'knee.history.mechanism': ['twist on the loaded flexed knee'],
   }
   const ago = (days: number, precision: string): Findings[string] => ({
     value: new Date(Date.parse(AS_OF) - days * 86_400_000).toISOString(),

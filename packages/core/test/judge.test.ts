@@ -10,7 +10,7 @@ const DISLOCATED: Findings = {
   'story.trauma': 'present',
   'story.energy': 'high',
   'story.onset-at': daysAgo(0.1),
-  'story.joint-out': { value: 'put back by others', qualifiers: { what: 'whole knee' } },
+  'story.dislocation-reported': { value: 'reduced by others', qualifiers: { what: 'tibiofemoral' } },
 }
 
 const ottawa = (view: Judgement): string | undefined => calcVerdicts(view).find((calc) => calc.id === 'knee.calc.ottawa')?.value
@@ -32,13 +32,13 @@ describe('the range', () => {
   it('a Lachman that could not be done for guarding is never negative', () => {
     const { verdict } = judged([
       ...calm(),
-      ...entriesFor({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' }, 'story.giving-way': 'on turning' }),
+      ...entriesFor({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' }, 'story.giving-way': 'on pivoting' }),
     ])
     expect(verdict.openFlags.map((flag) => flag.id)).toContain('knee.flag.acl')
     expect(verdict.ceiling).not.toBe('here')
   })
   it('a heel lift stopped by pain counts as abnormal for what is in play', () => {
-    const { verdict } = judged([...calm(), ...entriesFor({ 'knee.screen.heel-lift': { state: 'could-not', reason: 'pain' } })])
+    const { verdict } = judged([...calm(), ...entriesFor({ 'knee.screen.straight-leg-raise': { state: 'could-not', reason: 'pain' } })])
     expect(verdict.asked.prompts.map((group) => group.id)).toContain('knee.ask.extensor')
   })
 })
@@ -66,7 +66,7 @@ describe('what the brief asks of a knee', () => {
   it('a soft Lachman of 8 mm with a normal screen is Weeks', () => {
     expect(
       range({
-        'story.giving-way': 'on turning',
+        'story.giving-way': 'on pivoting',
         'knee.test.lachman right': { value: 10, qualifiers: { 'end-point': 'soft' } },
         'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } },
       })[0],
@@ -79,8 +79,8 @@ describe('what the brief asks of a knee', () => {
         'story.trauma': 'present',
         'story.onset-at': daysAgo(2),
         'story.pop': 'present',
-        'knee.screen.heel-lift': 'cannot',
-        'knee.feel.quads-tendon': { value: '2', qualifiers: { gap: 'full' } },
+        'knee.screen.straight-leg-raise': 'cannot',
+        'knee.feel.quads-tendon': { value: '2', qualifiers: { gap: 'complete' } },
       }),
     ])
     const flag = verdict.flags.find((one) => one.id === 'knee.flag.extensor-rupture')
@@ -94,7 +94,7 @@ describe('what the brief asks of a knee', () => {
       'any.flag.septic-joint',
       'now',
     ],
-    ['blistered dusky skin', { 'screen.skin-infection': ['dusky or purple', 'clear blister'] }, 'any.flag.necrotising', 'now'],
+    ['blistered dusky skin', { 'screen.skin-infection': ['dusky or violaceous', 'serous bullae'] }, 'any.flag.necrotising', 'now'],
     ['rising pain after an injury', { 'story.trauma': 'present', 'screen.pain-disproportion': 'present' }, 'any.flag.compartment', 'now'],
     [
       'a fall at 60 within a week',
@@ -103,18 +103,18 @@ describe('what the brief asks of a knee', () => {
       'today',
     ],
     ['a swollen pitting calf', { 'knee.feel.calf': '2', 'vascular.pitting': 'present' }, 'any.flag.dvt', 'today'],
-    ['a 13-year-old whose hip hardly turns in', { 'patient.age-years': 13, 'move.hip-rotation-in': 8 }, 'hip.flag.sufe', 'today'],
-    ['the same, unable to walk', { 'patient.age-years': 13, 'move.hip-rotation-in': 8, 'screen.four-steps': 'cannot now' }, 'hip.flag.sufe', 'now'],
-    ['a kneecap at the side', { 'knee.screen.deformity': 'kneecap to the side' }, 'knee.flag.patella-out', 'now'],
+    ['a 13-year-old whose hip hardly turns in', { 'patient.age-years': 13, 'move.hip-internal-rotation': 8 }, 'hip.flag.sufe', 'today'],
+    ['the same, unable to walk', { 'patient.age-years': 13, 'move.hip-internal-rotation': 8, 'screen.weight-bearing-steps': 'cannot' }, 'hip.flag.sufe', 'now'],
+    ['a kneecap at the side', { 'knee.screen.deformity': 'patella lateral' }, 'knee.flag.patella-unreduced', 'now'],
     [
       'bladder change with a weak foot',
-      { 'neuro.strength.ankle-dorsiflexion': '3', 'screen.bladder-bowel-saddle': ['cannot pass'] },
+      { 'neuro.strength.ankle-dorsiflexion': '3', 'screen.bladder-bowel-saddle': ['urinary retention'] },
       'back.flag.cauda-equina',
       'now',
     ],
     ['a bleed in haemophilia', { 'patient.bleeding-disorder': 'haemophilia A or B', 'feel.effusion': 'small' }, 'any.flag.haemophilia-bleed', 'now'],
     ['night pain at 22', { 'patient.age-years': 22, 'story.rest-night-pain': ['wakes at night'] }, 'any.flag.bone-tumour-adult', 'days'],
-    ['joint seen in a wound', { 'screen.wound': 'bone or joint seen' }, 'any.flag.joint-wound', 'now'],
+    ['joint seen in a wound', { 'screen.wound': 'bone or joint exposed' }, 'any.flag.joint-wound', 'now'],
     ['a hot replacement', { 'patient.prosthesis-here': 'total', 'feel.warmth': 'hot' }, 'any.flag.septic-joint-prosthetic', 'today'],
   ])('%s raises %s', (_what, findings, id, tier) => {
     const { verdict } = judged([...calm(), ...entriesFor(findings)])
@@ -159,14 +159,14 @@ describe('the knee film rule', () => {
     set('knee.feel.patella-bone', patella, '2', '0')
     set('knee.move.flexion', bend, { qualifiers: { active: 80, passive: 85 } }, { qualifiers: { active: 120, passive: 125 } })
     set('story.steps-at-once', then, 'no', 'yes')
-    set('screen.four-steps', now, 'cannot now', 'freely')
+    set('screen.weight-bearing-steps', now, 'cannot', 'freely')
     const unset = Object.entries({
       'patient.age-years': age,
       'knee.feel.fibular-head': fibula,
       'knee.feel.patella-bone': patella,
       'knee.move.flexion': bend,
       'story.steps-at-once': then,
-      'screen.four-steps': now,
+      'screen.weight-bearing-steps': now,
     })
       .filter(([, given]) => given === undefined)
       .map(([item]) => item)
@@ -205,17 +205,17 @@ describe('the clot score', () => {
     calcVerdicts(judged([...calm(), ...entriesFor({ 'knee.feel.calf': '1', ...findings })])).find((calc) => calc.id === 'calc.wells-dvt')?.value
   const absent: Findings = {
     'story.vte-risk': ['none'],
-    'vascular.deep-vein-tender': 'absent',
+    'vascular.deep-vein-tenderness': 'absent',
     'screen.limb-swollen': 'none',
     'vascular.collateral-veins': 'absent',
-    'story.other-diagnosis': 'less likely',
+    'story.alternative-diagnosis-dvt': 'less likely',
     'vascular.calf-girth right': 360,
     'vascular.calf-girth left': 360,
   }
   it('cancer, a calf 32 mm thicker and pitting make 3', () =>
     expect(score({ ...absent, 'patient.cancer': 'active', 'vascular.calf-girth right': 392, 'vascular.pitting': 'present' })).toBe('3'))
   it('another diagnosis at least as likely takes two away', () =>
-    expect(score({ ...absent, 'vascular.calf-girth right': 392, 'vascular.deep-vein-tender': 'present', 'story.other-diagnosis': 'as likely or more' })).toBe(
+    expect(score({ ...absent, 'vascular.calf-girth right': 392, 'vascular.deep-vein-tenderness': 'present', 'story.alternative-diagnosis-dvt': 'as likely or more' })).toBe(
       '0',
     ))
   it('30 mm exactly counts, 29.9 does not', () => {
@@ -225,8 +225,8 @@ describe('the clot score', () => {
   it('missing parts give a range that holds the ceiling', () => {
     expect(
       score({
-        'story.vte-risk': ['bed 3 days or surgery in 12 weeks'],
-        'vascular.deep-vein-tender': 'absent',
+        'story.vte-risk': ['bedridden 3 days or surgery within 12 weeks'],
+        'vascular.deep-vein-tenderness': 'absent',
         'screen.limb-swollen': 'none',
         'vascular.collateral-veins': 'absent',
       }),
@@ -271,7 +271,7 @@ describe('explanation', () => {
   it('says which missing findings would raise it', () => {
     const raise = counterfactuals(
       judged([
-        ...calm().filter((entry) => entry.item !== 'screen.looks-ill' && entry.item !== 'feel.effusion' && entry.item !== 'knee.feel.effusion'),
+        ...calm().filter((entry) => entry.item !== 'screen.general-appearance' && entry.item !== 'feel.effusion' && entry.item !== 'knee.feel.effusion'),
         ...entriesFor({ 'story.fever': 'present' }),
       ]),
     ).raise

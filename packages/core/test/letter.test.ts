@@ -35,7 +35,7 @@ describe('the background in a letter', () => {
     expect(text).toContain('Not asked: when it began.')
   })
   it('says what nobody asked, and is silent on what is ordinary', () => {
-    expect(background({ 'patient.kidney': 'well' })).toBe('Not asked: when it began, blood thinner, allergies.')
+    expect(background({ 'patient.renal-function': 'normal' })).toBe('Not asked: when it began, blood thinner, allergies.')
     expect(background({ 'patient.anticoagulant': ['none'], 'patient.allergy': ['none known'], 'patient.diabetes': 'none' })).toBe('Not asked: when it began.')
   })
   it('does not take "could not be asked" for an answer', () => {
@@ -54,7 +54,7 @@ describe('a time in a letter', () => {
     const began = { ...daysAgo(0.5), qualifiers: { precision } }
     const text = background({ 'story.onset-at': began })
     expect(text).toContain(words)
-    expect(checkEntries(thePack(), entriesFor({ 'story.onset-at': began, 'patient.last-ate': began, 'patient.last-anticoagulant-dose': began }))).toEqual([])
+    expect(checkEntries(thePack(), entriesFor({ 'story.onset-at': began, 'patient.last-food': began, 'patient.last-anticoagulant-dose': began }))).toEqual([])
   })
   it('is not told twice when the receiver asks for it', () => {
     const { paragraphs } = letterOf({
@@ -121,8 +121,8 @@ describe('what was found, in a letter', () => {
 
 describe('what the receiver wants of a back', () => {
   const findings: Findings = {
-    'back.history.bladder': ['cannot pass'],
-    'back.history.saddle': ['both sides'],
+    'back.history.bladder': ['urinary retention'],
+    'back.history.saddle': ['bilateral loss'],
     'neuro.strength.ankle-dorsiflexion': '3',
     'neuro.strength.ankle-dorsiflexion left': '5',
   }
@@ -160,7 +160,7 @@ describe('what the receiver wants before an operation', () => {
   it('is asked after a wound, and wished for until it is told', () => {
     expect(judged(entriesFor(wound)).verdict.asked.prompts.map((group) => group.id)).toEqual(expect.arrayContaining(['ask.theatre', 'ask.tetanus']))
     expect(letterOf(wound).missing).toEqual(expect.arrayContaining(['last ate and drank', 'tetanus']))
-    const told = letterOf({ ...wound, 'patient.last-ate': daysAgo(0.2), 'patient.tetanus': 'incomplete' })
+    const told = letterOf({ ...wound, 'patient.last-food': daysAgo(0.2), 'patient.tetanus': 'incomplete' })
     expect(told.missing).not.toEqual(expect.arrayContaining(['last ate and drank']))
     expect(told.missing).not.toEqual(expect.arrayContaining(['tetanus']))
   })

@@ -72,7 +72,7 @@ describe('what reads a finding', () => {
   })
   it('finds who asks for it and what stops it', () => {
     const back = viewOf(pack, 'back')
-    expect(usersOf(back, 'back.test.slump').askedBy.map((group) => group.id)).toEqual(['back.ask.raise-doubtful'])
+    expect(usersOf(back, 'back.test.slump').askedBy.map((group) => group.id)).toEqual(['back.ask.slr-equivocal'])
     expect(usersOf(back, 'back.test.slump').stoppedBy.map((hold) => hold.id)).toContain('back.hold.cauda')
   })
   it('finds users of a calculated value', () => {

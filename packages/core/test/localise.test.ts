@@ -180,7 +180,7 @@ describe('where the nerve is hurt', () => {
     expect(best(pack, entriesFor({ ...two, 'neuro.strength.ankle-inversion': '4', 'neuro.strength.hip-abduction': '4' }))?.places[0]?.id).toBe('L5')
   })
   it('gives no single place when both sides have lost the same', () => {
-    const both = { 'neuro.reflex.ankle': 'reduced', 'neuro.reflex.ankle left': 'reduced', 'neuro.touch.sole': 'reduced', 'neuro.touch.sole left': 'reduced' }
+    const both = { 'neuro.reflex.ankle': 'reduced', 'neuro.reflex.ankle left': 'reduced', 'neuro.touch.plantar': 'reduced', 'neuro.touch.plantar left': 'reduced' }
     expect(localise(pack, entriesFor(both)).map((one) => one.verdict)).toEqual(['alike', 'alike'])
   })
   it('does not count power that pain stopped, a jerk absent on both sides, or touch that is heightened', () => {
@@ -188,7 +188,7 @@ describe('where the nerve is hurt', () => {
       'neuro.strength.knee-extension': { state: 'could-not' as const, reason: 'pain' },
       'neuro.reflex.ankle': 'absent',
       'neuro.reflex.ankle left': 'absent',
-      'neuro.touch.sole': 'increased',
+      'neuro.touch.plantar': 'increased',
     }
     expect(localise(pack, entriesFor(none))).toEqual([])
   })
@@ -216,16 +216,16 @@ describe('where the nerve is hurt', () => {
   })
   it.each([
     ['slept on the arm', 'radial-humerus', { 'neuro.strength.wrist-extension': '2', 'neuro.strength.finger-extension': '3' }],
-    ['leaning on the elbow', 'ulnar-elbow', { 'neuro.strength.finger-abduction': '4', 'neuro.touch.little-tip': 'reduced' }],
+    ['leaning on the elbow', 'ulnar-elbow', { 'neuro.strength.finger-abduction': '4', 'neuro.touch.little-pulp': 'reduced' }],
     ['legs crossed, squatting', 'common-peroneal', { 'neuro.strength.ankle-dorsiflexion': '3', 'neuro.touch.dorsum-foot': 'reduced' }],
   ])('a nerve that was pressed (%s) counts for its place: %s', (pressed, place, found) => {
     const score = (told: Findings): number => localise(pack, entriesFor({ ...found, ...told }))[0]?.places.find(({ id }) => id === place)?.score ?? Number.NaN
-    expect(score({ 'story.nerve-pressed': [pressed] }) - score({ 'story.nerve-pressed': ['nothing'] })).toBe(2)
+    expect(score({ 'story.nerve-pressed': [pressed] }) - score({ 'story.nerve-pressed': ['none'] })).toBe(2)
   })
   it('a tap that tingles counts for the nerve under it, on its side only', () => {
-    const found = { 'neuro.touch.index-tip': 'reduced', 'neuro.touch.middle': 'reduced' }
+    const found = { 'neuro.touch.index-pulp': 'reduced', 'neuro.touch.middle': 'reduced' }
     const score = (side: Side): number =>
-      best(pack, entriesFor({ ...found, [`wrist.test.tinel-median ${side}`]: 'tingles in the median fingers' }))?.places.find(
+      best(pack, entriesFor({ ...found, [`wrist.test.tinel-median ${side}`]: 'median paraesthesia' }))?.places.find(
         ({ id }) => id === 'median-carpal-tunnel',
       )?.score ?? Number.NaN
     expect(score('right') - score('left')).toBe(2)
@@ -233,7 +233,7 @@ describe('where the nerve is hurt', () => {
   it('a weak mover of the blade speaks against the plexus: those branches leave before the trunks', () => {
     const leader = (isWeak: boolean): string | undefined => {
       const blade = isWeak ? { 'scapula-retraction': '4', 'scapula-protraction': '4' } : {}
-      return localise(pack, record('arm', { ...UPPER_TRUNK, ...blade }), (calc) => isWeak && calc === 'calc.blade-weak')[0]?.places[0]?.kind
+      return localise(pack, record('arm', { ...UPPER_TRUNK, ...blade }), (calc) => isWeak && calc === 'calc.periscapular-weakness')[0]?.places[0]?.kind
     }
     expect([leader(false), leader(true)]).toEqual(['plexus', 'root'])
   })

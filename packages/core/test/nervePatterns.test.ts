@@ -13,11 +13,11 @@ function patterns(region: string, findings: Findings): string[] {
 }
 
 const quietLegs: Findings = {
-  ...both('neuro.test.plantar', 'toe down'),
+  ...both('neuro.test.plantar', 'flexor'),
   ...both('neuro.test.clonus-ankle', 'absent'),
   ...both('neuro.reflex.knee', 'normal'),
   ...both('neuro.reflex.ankle', 'normal'),
-  ...both('neuro.touch.sole', 'normal'),
+  ...both('neuro.touch.plantar', 'normal'),
   ...both('neuro.strength.hip-flexion', '5'),
   ...both('neuro.strength.knee-extension', '5'),
   ...both('neuro.strength.ankle-dorsiflexion', '5'),
@@ -27,7 +27,7 @@ const quietLegs: Findings = {
 describe('patterns over both sides come before one root or nerve', () => {
   it.each<[string, Findings, string]>([
     ['feet that drop on both sides', both('neuro.strength.ankle-dorsiflexion', '3'), 'Cauda equina until imaged'],
-    ['a toe that goes up with a weak leg', { 'neuro.test.plantar right': 'toe up', 'neuro.strength.hip-flexion right': '4' }, 'Spinal cord'],
+    ['a toe that goes up with a weak leg', { 'neuro.test.plantar right': 'extensor', 'neuro.strength.hip-flexion right': '4' }, 'Spinal cord'],
     [
       'both legs weak within days, jerks gone',
       {
@@ -38,8 +38,8 @@ describe('patterns over both sides come before one root or nerve', () => {
       },
       'Nerves of all limbs, rising',
     ],
-    ['numb soles, ankle jerks gone', { ...both('neuro.touch.sole', 'reduced'), ...both('neuro.reflex.ankle', 'absent') }, 'Nerves as a whole, longest first'],
-    ['a toe that goes up, ankle jerks gone', { 'neuro.test.plantar left': 'toe up', ...both('neuro.reflex.ankle', 'absent') }, 'Cord and nerve together'],
+    ['numb soles, ankle jerks gone', { ...both('neuro.touch.plantar', 'reduced'), ...both('neuro.reflex.ankle', 'absent') }, 'Nerves as a whole, longest first'],
+    ['a toe that goes up, ankle jerks gone', { 'neuro.test.plantar left': 'extensor', ...both('neuro.reflex.ankle', 'absent') }, 'Cord and nerve together'],
     ['weak hips, feet strong, jerks and touch kept', both('neuro.strength.hip-flexion', '4'), 'Muscle'],
     [
       'thigh weak in three movements, jerk gone, diabetes',
@@ -57,11 +57,11 @@ describe('patterns over both sides come before one root or nerve', () => {
   it('is silent when nothing is lost', () => expect(patterns('back', quietLegs)).toEqual([]))
   it('does not name the longest nerves while the ankle jerks were not tried', () => {
     const { 'neuro.reflex.ankle left': _, ...untried } = quietLegs
-    expect(patterns('back', { ...untried, ...both('neuro.touch.sole', 'reduced') })).toEqual([])
+    expect(patterns('back', { ...untried, ...both('neuro.touch.plantar', 'reduced') })).toEqual([])
   })
   it('takes brisk jerks with a weak arm for the cord', () =>
     expect(patterns('neck', { 'neuro.reflex.triceps right': 'brisk', 'neuro.strength.elbow-flexion right': '4' })).toContain('Spinal cord'))
-  it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.face-arm-leg': ['face droops'] })).toEqual(['Brain']))
+  it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.fast-stroke': ['facial droop'] })).toEqual(['Brain']))
   it('two different nerves on two sides are several nerves', () => {
     const arm = thePack().nerveLesions.lesions.filter((one) => one.limb === 'arm')
     const wrist: Findings = Object.assign(
@@ -70,8 +70,8 @@ describe('patterns over both sides come before one root or nerve', () => {
     ) as Findings
     const ulnarRight = {
       'neuro.strength.finger-abduction right': '2',
-      'neuro.strength.little-tip-flexion right': '2',
-      'neuro.touch.little-tip right': 'absent',
+      'neuro.strength.fdp-little right': '2',
+      'neuro.touch.little-pulp right': 'absent',
       'neuro.touch.dorsal-ulnar right': 'absent',
     }
     const radialLeft = {

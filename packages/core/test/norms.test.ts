@@ -16,7 +16,7 @@ describe('the usual range of a movement', () => {
     ['elbow.move.flexion', 'textbook', 40, '150'],
     ['elbow.move.flexion', 'measured', 40, '143'],
     ['hip.move.flexion', 'guides', 40, '100'],
-    ['move.hip-rotation-in', 'bedside', 40, '30 to 35, or 20'],
+    ['move.hip-internal-rotation', 'bedside', 40, '30 to 35, or 20'],
   ])('%s by %s at %d years is %s', (id, reference, years, range) => {
     expect(usualRange(item(id), references, reference, years)).toBe(range)
   })

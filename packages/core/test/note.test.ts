@@ -33,7 +33,7 @@ describe('a finding in the note', () => {
 
   it('that is nothing to worry about but not the plain word is told, not called normal', () => {
     expect(knee({ 'knee.look.skin': 'scar' }, 'Look')).toEqual(['Skin: right scar'])
-    expect(knee({ 'knee.look.skin': 'clear' }, 'Look')).toEqual(['Examined and normal, right only: Skin'])
+    expect(knee({ 'knee.look.skin': 'normal' }, 'Look')).toEqual(['Examined and normal, right only: Skin'])
   })
 
   it('that could not be had says why', () => {
@@ -88,7 +88,7 @@ describe('the outcome of a film rule in the note', () => {
   const told = {
     ...turned,
     ...points,
-    'screen.four-steps': 'freely',
+    'screen.weight-bearing-steps': 'freely',
     'patient.cognition': 'yes',
     'patient.intoxicated': 'absent',
     'patient.limb-block': 'absent',
@@ -164,7 +164,7 @@ describe('six different things', () => {
   })
   it('a film that was not done excludes nothing: rules read it as not known', () => {
     const judgedWith = (film: object): string => {
-      const entries = [...calm(), ...entriesFor({ 'story.trauma': 'present', 'screen.four-steps': 'cannot', ...film })]
+      const entries = [...calm(), ...entriesFor({ 'story.trauma': 'present', 'screen.weight-bearing-steps': 'cannot', ...film })]
       return judgement(thePack(), exam(entries)).verdict.ceiling
     }
     expect(judgedWith({ 'knee.imaging.film': ['not done'] })).toBe(judgedWith({}))

@@ -56,7 +56,7 @@ describe('every joint of a limb', () => {
     { threat: 'a lost artery after an injury', flags: ['any.flag.arterial-hard'] },
     { threat: 'one soft sign of an artery', flags: ['any.flag.arterial-soft'] },
     { threat: 'a compartment', flags: ['any.flag.compartment'] },
-    { threat: 'skin over bone', flags: ['any.flag.skin-under-threat'], but: ['hip'] },
+    { threat: 'skin over bone', flags: ['any.flag.skin-at-risk'], but: ['hip'] },
     { threat: 'a hole into the joint', flags: ['any.flag.joint-wound', 'any.flag.open-fracture'] },
     { threat: 'dying skin', flags: ['any.flag.necrotising'] },
     { threat: 'a spreading skin infection', flags: ['any.flag.cellulitis'] },
@@ -65,7 +65,7 @@ describe('every joint of a limb', () => {
     { threat: 'a bleed into a joint of a haemophiliac', flags: ['any.flag.haemophilia-bleed'] },
     { threat: 'a break', flags: ['any.flag.fracture-suspected', 'hip.flag.fracture-occult'] },
     { threat: 'a tumour of bone', flags: ['any.flag.bone-tumour-adult'] },
-    { threat: 'muscle that breaks down', flags: ['any.flag.crush'], but: ['hand'] },
+    { threat: 'muscle that breaks down', flags: ['any.flag.rhabdomyolysis'], but: ['hand'] },
     { threat: 'an injury that does not fit its story', flags: ['any.flag.safeguarding'] },
   ]
   it.each(threats)('looks for $threat', ({ flags, but = [] }) => {
@@ -243,7 +243,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     [
       'a rule that depends on itself',
       calcs,
-      (d) => named(d.calcs, 'knee.calc.line-tender').when.any.unshift('knee.calc.line-tender'),
+      (d) => named(d.calcs, 'knee.calc.joint-line-tenderness').when.any.unshift('knee.calc.joint-line-tenderness'),
       /knee\.calc\.line-tender: depends on itself/,
     ],
     [
@@ -267,7 +267,7 @@ describe('a region', () => {
   it('may not read what only another joint has', () => {
     const path = 'conditions/foot/child-rigid-flatfoot.yaml'
     const files = contentFiles().map((file) =>
-      file.path === path ? { path, text: file.text.replace('foot.test.heel-spasm = peroneal spasm', 'ankle.move.heel-rock = rigid') } : file,
+      file.path === path ? { path, text: file.text.replace('foot.test.peroneal-spasm = peroneal spasm', 'ankle.move.subtalar-motion = rigid') } : file,
     )
     expect(
       lintRegion(viewOf(compilePack(files), 'foot'))

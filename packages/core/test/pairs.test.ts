@@ -23,7 +23,7 @@ describe('two findings that are more urgent together', () => {
     expect(tierOf('ankle', 'any.flag.fracture-suspected', { ...broken, 'vascular.pulse-dorsalis-pedis': 'absent' })).toBe('now')
   })
   const hot: Findings = {
-    'screen.micro-motion': 'will not allow',
+    'screen.micro-motion': 'not tolerated',
     'feel.warmth': 'hot',
     'feel.effusion': 'large',
     'screen.hot-joint': 'hot and swollen',
@@ -31,14 +31,14 @@ describe('two findings that are more urgent together', () => {
     'story.onset-at': daysAgo(2),
   }
   it('a hot joint, fever and a new pain in the spine', () => {
-    expect(tierOf('elbow', 'any.flag.septic-joint', { ...hot, 'story.spine-pain': 'absent' })).toBe('today')
-    expect(tierOf('elbow', 'any.flag.septic-joint', { ...hot, 'story.spine-pain': 'present' })).toBe('now')
+    expect(tierOf('elbow', 'any.flag.septic-joint', { ...hot, 'story.new-spinal-pain': 'absent' })).toBe('today')
+    expect(tierOf('elbow', 'any.flag.septic-joint', { ...hot, 'story.new-spinal-pain': 'present' })).toBe('now')
   })
   const arthritis: Findings = {
     'hand.feel.swollen-joints': 3,
     'story.morning-stiffness-min': 60,
     'story.onset-at': daysAgo(50),
-    'hand.test.knuckle-squeeze': 'present',
+    'hand.test.mcp-squeeze': 'present',
   }
   it('early arthritis and fever', () => {
     expect(tierOf('hand', 'any.flag.early-arthritis', arthritis)).toBe('weeks')
@@ -51,8 +51,8 @@ describe('what moves the tier of what is not urgent by itself', () => {
   const worn: Findings = {
     'story.onset-at': daysAgo(200),
     'shoulder.test.er-lag': 10,
-    'shoulder.test.drop-arm': 'drops',
-    'shoulder.move.flexion': { qualifiers: { active: 150, method: 'by eye' } },
+    'shoulder.test.drop-arm': 'drops (weak)',
+    'shoulder.move.flexion': { qualifiers: { active: 150, method: 'visual estimate' } },
   }
   const course: Findings = {
     'story.pain-trend': 'same',
@@ -77,7 +77,7 @@ describe('what moves the tier of what is not urgent by itself', () => {
 })
 
 describe('the picture and the clock of a suspicion', () => {
-  const out: Findings = { 'story.trauma': 'present', 'story.onset-at': daysAgo(0.125), 'elbow.screen.deformity': 'tip stands out behind' }
+  const out: Findings = { 'story.trauma': 'present', 'story.onset-at': daysAgo(0.125), 'elbow.screen.deformity': 'prominent olecranon' }
   const ways = (region: string, findings: Findings) => {
     return pathwaysOf(judgement(thePack(), seen(region, findings)))
   }

@@ -81,8 +81,8 @@ describe('a local choice', () => {
       'hand',
       'Inner thumb ligament torn',
       'no firm end alone',
-      'hand.flag.thumb-ulnar',
-      { 'hand.feel.thumb-ulnar right': '1', 'hand.test.thumb-ulnar right': { value: 32, qualifiers: { 'end-point': 'firm' } } },
+      'hand.flag.thumb-ucl',
+      { 'hand.feel.thumb-ucl right': '1', 'hand.test.thumb-ucl right': { value: 32, qualifiers: { 'end-point': 'firm' } } },
       'weeks',
       '',
     ],
@@ -91,7 +91,7 @@ describe('a local choice', () => {
       'Slow pressure on the cord',
       'weeks',
       'neck.flag.myelopathy',
-      { 'neuro.test.hoffmann right': 'present', 'neuro.test.hoffmann left': 'present', 'screen.hands-gait': ['clumsy hands'] },
+      { 'neuro.test.hoffmann right': 'present', 'neuro.test.hoffmann left': 'present', 'screen.myelopathy-symptoms': ['clumsy hands'] },
       'days',
       'weeks',
     ],
@@ -124,7 +124,7 @@ describe('a local choice', () => {
     const due = (pack: Pack, examination: Examination): string => noteText(clinicalNote(judgement(pack, examination)))
     expect(due(far, hotKnee)).toMatch(/Today; due by Wed 11 Mar 2026, 06:00 UTC/)
     expect(due(packWith('knee', { choices: [], journeyHours: 1 }), hotKnee)).toMatch(/Today; due by Wed 11 Mar 2026, 09:00 UTC/)
-    const torn = about('knee', { 'knee.test.lachman': { value: 9, qualifiers: { 'end-point': 'soft' } }, 'story.giving-way': 'on turning' })
+    const torn = about('knee', { 'knee.test.lachman': { value: 9, qualifiers: { 'end-point': 'soft' } }, 'story.giving-way': 'on pivoting' })
     expect(due(far, torn)).toMatch(/Weeks.*; due by Tue 21 Apr 2026, 09:00 UTC/)
   })
   it.each<[string, Parameters<typeof packWith>[1], RegExp]>([

@@ -99,7 +99,7 @@ describe('flow worse at a recheck', () => {
 
 describe('a gap of the knees that widens between two visits', () => {
   const child: Findings = { 'patient.age-years': 5, 'knee.look.alignment right': 'valgus', 'knee.look.alignment left': 'valgus' }
-  const gap = (mm: number): Findings => ({ 'knee.look.gap-knees': mm })
+  const gap = (mm: number): Findings => ({ 'knee.look.intercondylar-distance': mm })
   const isRaised = (now: number, then: number | undefined): boolean =>
     met([...at(0, { ...child, ...gap(now) })], then === undefined ? undefined : at(-180 * 24 * 60, gap(then))).includes('knee.flag.deformity')
 

@@ -99,8 +99,8 @@ describe('a flag of tier Now whose finding is found otherwise', () => {
   it('is held once in a joint without a side, and lifted once', () => {
     const told = (findings: Findings, count: number): FindingEntry[] => entriesFor(findings, 'right', minutes(count), 'back')
     const spine = (entries: readonly Entry[]): Examination => ({ complaint: { region: 'back', sides: ['none'] }, asOf: AS_OF, entries })
-    const bladder = (words: string): Findings => ({ 'patient.age-years': 50, 'back.history.bladder': [words], 'back.history.saddle': ['both sides'] })
-    const entries = [...told(bladder('cannot pass'), 0), ...told({ 'back.history.bladder': ['none'], 'back.history.saddle': ['none'] }, 30)]
+    const bladder = (words: string): Findings => ({ 'patient.age-years': 50, 'back.history.bladder': [words], 'back.history.saddle': ['bilateral loss'] })
+    const entries = [...told(bladder('urinary retention'), 0), ...told({ 'back.history.bladder': ['none'], 'back.history.saddle': ['none'] }, 30)]
     const held = judge(pack, spine(entries)).flags.filter((flag) => flag.retained)
     expect(held.map(({ id }) => id)).toContain('back.flag.cauda-equina')
     expect(new Set(held.map(({ id }) => id)).size).toBe(held.length)

@@ -49,7 +49,7 @@ describe('the document of a condition', () => {
     const reviewed = "reviewed:\n  by: Dr Isolde Brannock\n  'on': '2026-11-01'\n  of: the rule and its source\n"
     const files = contentFiles('knee').map((file) => (file.path === path ? { path, text: `${file.text}${reviewed}` } : file))
     const pack = compilePack(files)
-    expect(reviewDocument(pack, { title: 'x', ids: new Set(['knee.flag.patella-out']) })).toContain(
+    expect(reviewDocument(pack, { title: 'x', ids: new Set(['knee.flag.patella-unreduced']) })).toContain(
       'Read by Dr Isolde Brannock, 2026-11-01: the rule and its source',
     )
   })

@@ -13,18 +13,18 @@ const valueOf = (region: string, calc: string, findings: Findings): string | und
 
 describe('the blood score of necrotising infection', () => {
   const labs: Findings = { 'lab.crp': 180, 'lab.white-cells': 18, 'lab.haemoglobin': 120, 'lab.sodium': 133, 'lab.creatinine': 120, 'lab.glucose': 8 }
-  it('is 8 with high CRP, some white cells, a little anaemia and low sodium', () => expect(valueOf('knee', 'calc.necrotising-score', labs)).toBe('8'))
+  it('is 8 with high CRP, some white cells, a little anaemia and low sodium', () => expect(valueOf('knee', 'calc.lrinec', labs)).toBe('8'))
   it('is a range while bloods are missing, and never nought for them', () => {
-    expect(valueOf('knee', 'calc.necrotising-score', {})).toBe('0 to 13')
-    expect(valueOf('knee', 'calc.necrotising-score', { 'lab.crp': 180 })).toBe('4 to 13')
+    expect(valueOf('knee', 'calc.lrinec', {})).toBe('0 to 13')
+    expect(valueOf('knee', 'calc.lrinec', { 'lab.crp': 180 })).toBe('4 to 13')
   })
 })
 
 describe('the arm clot score', () => {
-  const known: Findings = { 'story.arm-swelling': 'present', 'vascular.arm-vein-pain': 'absent', 'story.other-diagnosis-arm': 'less likely' }
-  it('is 2 for a line and one-sided swelling', () => expect(valueOf('shoulder', 'calc.arm-clot', { ...known, 'patient.line-here': 'present' })).toBe('2'))
+  const known: Findings = { 'story.arm-swelling': 'present', 'vascular.arm-vein-tenderness': 'absent', 'story.alternative-diagnosis-arm-dvt': 'less likely' }
+  it('is 2 for a line and one-sided swelling', () => expect(valueOf('shoulder', 'calc.constans', { ...known, 'patient.indwelling-line': 'present' })).toBe('2'))
   it('may fall by one while another diagnosis is undecided', () =>
-    expect(valueOf('shoulder', 'calc.arm-clot', { 'patient.line-here': 'present', 'story.arm-swelling': 'present', 'vascular.arm-vein-pain': 'absent' })).toBe(
+    expect(valueOf('shoulder', 'calc.constans', { 'patient.indwelling-line': 'present', 'story.arm-swelling': 'present', 'vascular.arm-vein-tenderness': 'absent' })).toBe(
       '1 to 2',
     ))
 })
@@ -32,29 +32,29 @@ describe('the arm clot score', () => {
 describe('loose joints, of nine', () => {
   const sides = (item: string, right: string, left: string): Findings => ({ [`${item} right`]: right, [`${item} left`]: left })
   const six: Findings = {
-    ...sides('test.loose-little-finger', 'present', 'present'),
-    ...sides('test.loose-thumb', 'present', 'present'),
-    ...sides('test.loose-knee', 'present', 'present'),
-    ...sides('test.loose-elbow', 'absent', 'absent'),
-    'test.palms-to-floor': 'absent',
+    ...sides('test.beighton-little-finger', 'present', 'present'),
+    ...sides('test.beighton-thumb', 'present', 'present'),
+    ...sides('test.beighton-knee', 'present', 'present'),
+    ...sides('test.beighton-elbow', 'absent', 'absent'),
+    'test.beighton-palms': 'absent',
   }
-  const four = { ...six, ...sides('test.loose-knee', 'absent', 'absent') }
-  const loose = (age: number, findings: Findings): string | undefined => valueOf('knee', 'calc.loose-jointed', { 'patient.age-years': age, ...findings })
+  const four = { ...six, ...sides('test.beighton-knee', 'absent', 'absent') }
+  const loose = (age: number, findings: Findings): string | undefined => valueOf('knee', 'calc.hypermobility', { 'patient.age-years': age, ...findings })
   it('six of nine at 30 is loose', () => {
     expect(valueOf('knee', 'calc.beighton', six)).toBe('6')
     expect(loose(30, six)).toBe('met')
   })
   it('an elbow that nobody looked at leaves four to five', () => {
-    const unseen = { ...four, 'test.loose-elbow right': undefined as never, 'test.loose-elbow left': 'absent' }
-    const { 'test.loose-elbow right': _, ...rest } = unseen
+    const unseen = { ...four, 'test.beighton-elbow right': undefined as never, 'test.beighton-elbow left': 'absent' }
+    const { 'test.beighton-elbow right': _, ...rest } = unseen
     expect(valueOf('knee', 'calc.beighton', rest)).toBe('4 to 5')
   })
   it('four of nine is enough at 55, not at 30 without the five questions', () => {
     expect(loose(55, four)).toBe('met')
-    expect(loose(30, { ...four, 'story.loose-joints-past': 0 })).toBe('not-met')
-    expect(loose(30, { ...four, 'story.loose-joints-past': 2 })).toBe('met')
+    expect(loose(30, { ...four, 'story.hypermobility-questionnaire': 0 })).toBe('not-met')
+    expect(loose(30, { ...four, 'story.hypermobility-questionnaire': 2 })).toBe('met')
   })
-  it('six is what a child needs', () => expect([loose(9, six), loose(9, { ...four, 'story.loose-joints-past': 0 })]).toEqual(['met', 'not-met']))
+  it('six is what a child needs', () => expect([loose(9, six), loose(9, { ...four, 'story.hypermobility-questionnaire': 0 })]).toEqual(['met', 'not-met']))
 })
 
 describe('regional pain', () => {
@@ -63,7 +63,7 @@ describe('regional pain', () => {
     'story.trauma': 'present',
     'story.onset-at': daysAgo(40),
     'screen.pain-disproportion': 'present',
-    'story.other-source-explains': 'no',
+    'story.alternative-diagnosis': 'no',
     'story.crps-symptoms': kinds.slice(0, symptoms),
     'screen.crps-signs': kinds.slice(0, signs),
   })
@@ -77,7 +77,7 @@ describe('regional pain', () => {
     expect(valueOf('wrist', 'calc.budapest-research', criteria(symptoms, signs))).toBe(research)
   })
   it('another diagnosis that explains it takes it away', () =>
-    expect(valueOf('wrist', 'calc.budapest', { ...criteria(4, 4), 'story.other-source-explains': 'fully' })).toBe('not-met'))
+    expect(valueOf('wrist', 'calc.budapest', { ...criteria(4, 4), 'story.alternative-diagnosis': 'fully' })).toBe('not-met'))
   it('is seen within days while it rises after a break', () => {
     const flag = told('wrist', { ...criteria(3, 2), 'story.pain-trend': 'worse' }).verdict.flags.find((one) => one.id === 'any.flag.crps')
     expect(flag?.baseTier).toBe('days')
@@ -106,17 +106,17 @@ describe('inflammation', () => {
       }),
     ).toBe('6'))
   it.each<[string, Findings, string]>([
-    ['carditis and many joints', { 'screen.murmur': 'present', 'story.joint-course': 'several at once' }, 'met'],
+    ['carditis and many joints', { 'screen.murmur': 'present', 'story.joint-course': 'simultaneous, several' }, 'met'],
     [
       'many joints, fever and CRP',
-      { 'screen.murmur': 'absent', 'story.joint-course': 'moves from joint to joint', 'vitals.temperature': 38.6, 'lab.crp': 40 },
+      { 'screen.murmur': 'absent', 'story.joint-course': 'migratory', 'vitals.temperature': 38.6, 'lab.crp': 40 },
       'met',
     ],
     [
       'many joints and fever: the joints are not counted twice',
       {
         'screen.murmur': 'absent',
-        'story.joint-course': 'several at once',
+        'story.joint-course': 'simultaneous, several',
         'story.rheumatic-signs': ['none'],
         'vitals.temperature': 38.6,
         'lab.crp': 4,
@@ -126,7 +126,7 @@ describe('inflammation', () => {
       'not-met',
     ],
   ])('rheumatic fever after a streptococcus: %s', (_, findings, value) =>
-    expect(valueOf('knee', 'calc.jones', { 'lab.strep': 'shown', 'patient.age-years': 11, ...findings })).toBe(value),
+    expect(valueOf('knee', 'calc.jones', { 'lab.strep': 'confirmed', 'patient.age-years': 11, ...findings })).toBe(value),
   )
 })
 
@@ -135,13 +135,13 @@ describe('a bone about to break', () => {
     'imaging.bone-lesion': { value: 'seen', qualifiers: { site, pain, kind, width } },
   })
   it('arm, moderate, mixed, half the width: 7', () =>
-    expect(valueOf('shoulder', 'calc.mirels', seen('arm', 'moderate', 'mixed', 'a third to two thirds'))).toBe('7'))
+    expect(valueOf('shoulder', 'calc.mirels', seen('upper limb', 'moderate', 'mixed', 'a third to two thirds'))).toBe('7'))
   it('round the trochanters, on loading, lytic, over two thirds: 12', () =>
-    expect(valueOf('hip', 'calc.mirels', seen('round the trochanters', 'on loading', 'lytic', 'over two thirds'))).toBe('12'))
+    expect(valueOf('hip', 'calc.mirels', seen('peritrochanteric', 'functional', 'lytic', 'over two thirds'))).toBe('12'))
 })
 
 describe("a child's hip", () => {
-  const child: Findings = { 'patient.age-years': 5, 'screen.four-steps': 'cannot now' }
+  const child: Findings = { 'patient.age-years': 5, 'screen.weight-bearing-steps': 'cannot' }
   it('three of four', () =>
     expect(valueOf('hip', 'hip.calc.kocher', { ...child, 'vitals.temperature': 38.7, 'lab.esr': 45, 'lab.white-cells': 10.5 })).toBe('3'))
   it('two to three without the ESR', () =>
@@ -159,22 +159,22 @@ describe('film rules', () => {
     'patient.age-years': 7,
     'story.trauma': 'present',
     'vitals.consciousness': 'alert',
-    'neck.screen.four-limbs': 'all move',
+    'neck.screen.four-limbs': 'normal in all',
     'neck.feel.midline': '0',
     'neck.history.pain-delayed': 'no neck pain',
     'neck.look.head-position': 'midline',
     'neck.history.distracting': 'absent',
-    'patient.neck-known': ['none'],
+    'patient.cervical-disorder': ['none'],
     'neck.history.dangerous-mechanism': ['none'],
   }
   it('a neck of 7 with one of eight factors is imaged', () =>
-    expect(valueOf('neck', 'neck.calc.rule-child-eight', { ...clear, 'neck.look.head-position': 'tilted' })).toBe('met'))
+    expect(valueOf('neck', 'neck.calc.pecarn-2011', { ...clear, 'neck.look.head-position': 'tilted' })).toBe('met'))
 })
 
 describe('the scores that are shown', () => {
   it('are those that something speaks for, with what is missing', () => {
     const shown = scoreReadings(told('knee', { 'lab.crp': 180 }))
-    expect(shown.find((one) => one.id === 'calc.necrotising-score')).toMatchObject({ low: 4, high: 13, source: 'Wong 2004; Fernando 2019' })
+    expect(shown.find((one) => one.id === 'calc.lrinec')).toMatchObject({ low: 4, high: 13, source: 'Wong 2004; Fernando 2019' })
     expect(shown.some((one) => one.id === 'calc.beighton')).toBe(false)
   })
 })

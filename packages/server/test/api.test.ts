@@ -131,7 +131,7 @@ describe('recording', () => {
     ['an item that does not exist', { item: 'knee.feel.aura' }, '/entries/0/item'],
     ['a side where there is none', { item: 'story.trauma', side: 'left' as const, value: 'present' }, '/entries/0/side'],
     ['a word that is no option', { item: 'story.trauma', value: 'perhaps' }, '/entries/0/value'],
-    ['an angle beyond the joint', { item: 'move.hip-rotation-in', side: 'right' as const, value: 400 }, '/entries/0/value'],
+    ['an angle beyond the joint', { item: 'move.hip-internal-rotation', side: 'right' as const, value: 400 }, '/entries/0/value'],
     ['a reason left out', { item: 'knee.test.mcmurray', side: 'right' as const, state: 'could-not' as const }, '/entries/0/reason'],
   ])('refuses %s, says where and what was expected, and stores nothing', async (_what, wrong, path) => {
     const id = await start()

@@ -239,7 +239,7 @@ describe('the story on one card', () => {
     fireEvent.click(screen.getByRole('button', { name: 'All of these asked: none of the rest' }))
     fireEvent.click(screen.getByRole('button', { name: /^All \d+ were asked/ }))
     const said = (onRecord.mock.calls[0]?.[0] ?? []).map((draft) => draft.item)
-    expect(said).toContain('patient.kidney')
+    expect(said).toContain('patient.renal-function')
     for (const id of ['anticoagulant', 'immunosuppressed', 'cancer', 'pregnant', 'iv-drug-use', 'diabetes', 'sex']) expect(said).not.toContain(`patient.${id}`)
     for (const id of ['prosthesis-here', 'metalwork-here']) expect(said).not.toContain(`knee.patient.${id}`)
   })

@@ -6,13 +6,11 @@ const SMALL = 1
 
 /**
  * Hot or swollen joint, worked out from warmth and effusion when it was not judged at a glance.
- * @example hotJoint({ warmth: 3, effusion: 2 }) // 'hot and swollen'
+ * @returns the rank of: neither, swollen, hot, hot and swollen
+ * @example hotJoint({ warmth: 3, effusion: 2 }) // 3
  */
-function hotJoint(ranks: { readonly warmth: number; readonly effusion: number }): 'neither' | 'swollen' | 'hot' | 'hot and swollen' {
-  const hot = ranks.warmth >= WARMER
-  const swollen = ranks.effusion >= SMALL
-  return hot && swollen ? 'hot and swollen' : hot ? 'hot' : swollen ? 'swollen' : 'neither'
-}
+const hotJoint = (ranks: { readonly warmth: number; readonly effusion: number }): number =>
+  (ranks.warmth >= WARMER ? 2 : 0) + (ranks.effusion >= SMALL ? 1 : 0)
 
 export const hotJointMeasure = (inputs: Readonly<Record<string, TermValue>>): TermValue =>
   typeof inputs.warmth === 'number' && typeof inputs.effusion === 'number' ? hotJoint({ warmth: inputs.warmth, effusion: inputs.effusion }) : null

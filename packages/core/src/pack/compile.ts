@@ -1,3 +1,4 @@
+import { NOTHING_RENAMED, withFormerly } from './formerly.js'
 import { withNames } from './names.js'
 import { fingerprint } from './fingerprint.js'
 import { buildItems } from './buildItem.js'
@@ -26,7 +27,7 @@ export function compilePack(files: readonly SourceFile[], hash?: string): Pack {
       { file: 'pack.yaml', id: 'pack', reason: 'the pack has no pack.yaml', cure: 'add one with id, version, tiers and destinations' },
     ])
   if (problems.length > 0) throw new PackError(problems)
-  const pack = withNames(build(sources, sources.pack.source, hash ?? fingerprint(files), problems), sources, problems)
+  const pack = withFormerly(withNames(build(sources, sources.pack.source, hash ?? fingerprint(files), problems), sources, problems), sources, problems)
   if (sources.regions.length > 1) problems.push(...unusedCriteria(sources))
   if (problems.length > 0) throw new PackError(problems)
   return pack
@@ -73,6 +74,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     burdenCost: pack.burdenCost,
     mayBePregnant: pack.mayBePregnant,
     spoilsOnTheWay: pack.spoilsOnTheWay,
+    formerly: NOTHING_RENAMED,
   }
 }
 

@@ -2,6 +2,7 @@ import { ExaminationFileForm } from '@kneecap-awl/contract'
 import { Ajv } from 'ajv'
 import addFormats from 'ajv-formats'
 import type { Pack } from './pack.js'
+import { inTodaysNames } from './formerly.js'
 import { checkEntries } from './checkEntry.js'
 import type { Examination } from '../record/entry.js'
 import { entriesOfToday } from '../record/firstForm.js'
@@ -30,7 +31,11 @@ export function readExamination(written: unknown, pack: Pack): { readonly examin
   if (!validate(document)) {
     return { faults: schemaFaults(validate.errors ?? []) }
   }
-  const examination = document
+  const examination = {
+    ...document,
+    entries: inTodaysNames(pack, document.entries),
+    ...(document.previous === undefined ? {} : { previous: inTodaysNames(pack, document.previous) }),
+  }
   const region = pack.regions.find((r) => r.id === examination.complaint.region)
   const faults: Fault[] = region
     ? []

@@ -44,6 +44,8 @@ export interface Flag {
   readonly source: string
   /** Other names, to be found by. */
   readonly also: readonly string[]
+  /** What the patient calls it. */
+  readonly lay?: string
 }
 
 export interface Prompt {
@@ -105,6 +107,8 @@ export interface Condition {
   readonly source: string
   /** Other names, to be found by. */
   readonly also: readonly string[]
+  /** What the patient calls it. */
+  readonly lay?: string
 }
 
 export interface TierInfo {
@@ -232,6 +236,23 @@ export interface ReferenceRange {
   readonly under?: number
 }
 
+/** Words, each with the word of today. */
+export type Words = Readonly<Record<string, string>>
+
+/** Earlier words of an item's options, and of its qualifiers by the name that they had then: the name and words of today. */
+export interface FormerItem {
+  readonly words: Words
+  readonly qualifiers: Readonly<Record<string, { readonly name: string; readonly words: Words }>>
+}
+
+/** What things were called before. */
+export interface Formerly {
+  /** Earlier id to the id of today. */
+  readonly ids: Words
+  /** By the item's id of today. */
+  readonly items: Readonly<Record<string, FormerItem>>
+}
+
 interface PackContents {
   readonly id: string
   readonly version: string
@@ -269,6 +290,7 @@ interface PackContents {
   /** Classes of flags whose window a journey of more than so many hours is taken off. */
   readonly spoilsOnTheWay: { readonly classes: readonly string[]; readonly beyondHours: number }
   readonly mayBePregnant?: { readonly item: string; readonly values: readonly string[] }
+  readonly formerly: Formerly
 }
 
 /**

@@ -10,10 +10,12 @@ import type {
   ConditionSource,
   CriterionSource,
   FlagSource,
+  FormerlySource,
   PromptSource,
   HoldSource,
   ItemsFile,
   ModifierSource,
+  NamesSource,
   PackSource,
   PhraseSource,
   ProfileSource,
@@ -39,6 +41,7 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     phrases: [],
     criteria: new Map(),
     names: new Map(),
+    formerly: new Map(),
     seconds: new Map(),
   }
   for (const file of files) {
@@ -105,7 +108,9 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   if ('region' in document) sources.regions.push({ ...at, source: document.region as RegionSource })
   if ('condition' in document) return placeCondition(document as unknown as ConditionFile, path, sources, problems)
   if ('criteria' in document) for (const source of document.criteria as CriterionSource[]) placeCriterion(source, path, sources, problems)
-  if ('names' in document) for (const [id, text] of Object.entries(document.names as Record<string, string>)) sources.names.set(id, { path, text })
+  if ('names' in document) for (const [id, said] of Object.entries(document.names as Record<string, NamesSource>)) sources.names.set(id, { path, ...said })
+  if ('formerly' in document)
+    for (const [id, said] of Object.entries(document.formerly as Record<string, FormerlySource>)) sources.formerly.set(id, { path, ...said })
   if ('seconds' in document)
     for (const [id, seconds] of Object.entries(document.seconds as Record<string, number>)) sources.seconds.set(secondsKey(region, id), { path, id, seconds })
   if ('items' in document) {

@@ -117,7 +117,13 @@ export const FILES: Readonly<Record<string, object>> = {
     }),
   }),
   items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
-  names: object(['names'], { names: map(text) }),
+  names: object(['names'], { names: map({ ...object([], { also: text, lay: text }), minProperties: 1 }) }),
+  formerly: object(['formerly'], {
+    formerly: map({
+      ...object([], { id, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),
+      minProperties: 1,
+    }),
+  }),
   practiceVariants: object(['practiceVariants'], {
     practiceVariants: list(
       object(['topic', 'choices', 'default'], { topic: text, choices: { ...texts, minItems: 2 }, default: text, changes: map(list(change)) }),

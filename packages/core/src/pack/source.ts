@@ -226,3 +226,21 @@ export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'clas
   readonly concepts?: readonly string[]
   readonly when: RuleSource
 }
+
+/** Names of a thing beside its own: to be found by, parted by ";", and the plain words of it for the patient. */
+export interface NamesSource {
+  readonly also?: string
+  readonly lay?: string
+}
+
+/** Earlier words, each with the word of today, and the earlier name of what they are words of. */
+export interface FormerWordsSource {
+  readonly id?: string
+  readonly words?: Readonly<Record<string, string>>
+}
+
+/** What a thing was called before: its id, the words of its options, its qualifiers. */
+export interface FormerlySource extends FormerWordsSource {
+  /** By the qualifier's name of today. */
+  readonly qualifiers?: Readonly<Record<string, FormerWordsSource>>
+}

@@ -7,10 +7,12 @@ import type {
   ConditionSource,
   CriterionSource,
   FlagSource,
+  FormerlySource,
   PromptSource,
   HoldSource,
   ItemSource,
   ModifierSource,
+  NamesSource,
   PackSource,
   PhraseSource,
   ProfileSource,
@@ -50,8 +52,10 @@ export interface Sources {
   readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource; readonly uses: Set<string> }>
   /** How long items take, in seconds, by folder and id. */
   readonly seconds: Map<string, { readonly path: string; readonly id: string; readonly seconds: number }>
-  /** Other names of a thing, one text for each id, with the file that gives them. */
-  readonly names: Map<string, { readonly path: string; readonly text: string }>
+  /** Other names of a thing, by id, with the file that gives them. */
+  readonly names: Map<string, { readonly path: string } & NamesSource>
+  /** What a thing was called before, by the id of today. */
+  readonly formerly: Map<string, { readonly path: string } & FormerlySource>
 }
 
 /** Whether a thing stands in a region: its own, or a shared one that is meant for it. */

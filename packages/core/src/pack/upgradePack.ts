@@ -1,3 +1,4 @@
+import { NOTHING_RENAMED } from './formerly.js'
 import { normalMeaning } from './normalMeaning.js'
 import { TIERS, type Tier } from '../model/tier.js'
 import { type Item } from '../model/item.js'
@@ -59,7 +60,7 @@ const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier
  */
 export function upgradePack(stored: Pack): Pack {
   return {
-    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], referenceRanges: [], everyLetter: [], phrases: [], journeyHours: 0 }, stored),
+    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], referenceRanges: [], everyLetter: [], phrases: [], journeyHours: 0, formerly: NOTHING_RENAMED }, stored),
     tiers: stored.tiers.map((tier) => filled({ tooLate: TOO_LATE[tier.id] }, tier)),
     nerveLesions: filled(NERVES_BUILT_IN, (stored as Partial<Pack>).nerveLesions ?? NO_LESIONS),
     regions: stored.regions.map((region) => filled({ ordinary: {} }, region)),

@@ -52,10 +52,16 @@ function itemReader(index: number, item: Item, qualifier: string | undefined, ru
     const kept = context.derived.get(slot)
     if (kept !== undefined) return kept
     const worth = measure(Object.fromEntries(inputs.map(([name, read]) => [name, read(context, side)])), { asOf: context.asOf })
-    const encoded = typeof worth === 'string' && item.ordered ? item.options.indexOf(worth) : worth
+    const encoded = asOption(worth, item)
     context.derived.set(slot, encoded)
     return encoded
   }
+}
+
+/** What a measure works out for an item of words: ordered words come as their rank, the others as the word that stands at the rank. */
+function asOption(worth: TermValue, { options, ordered }: Item): TermValue {
+  if (ordered) return typeof worth === 'string' ? options.indexOf(worth) : worth
+  return typeof worth === 'number' && options.length > 0 ? (options[worth] ?? null) : worth
 }
 
 /** Ordered words come as their rank, so that "reduced" is below "normal"; the rest as it was entered. */

@@ -3,7 +3,7 @@ import type { DemoCase, Finding } from './demoCase.js'
 const hurt = (energy: string): Finding[] => [
   { item: 'story.trauma', value: 'present' },
   { item: 'story.energy', value: energy },
-  { item: 'screen.story-fits', value: 'fits' },
+  { item: 'screen.history-consistent', value: 'consistent' },
 ]
 
 /** One visit for each joint besides the knee: nets, ladders, wet quays, kitchens and long days at a desk. */
@@ -17,7 +17,7 @@ export const JOINTS: readonly DemoCase[] = [
     base: 'normal',
     state: 'referred',
     setting: 'emergency',
-    findings: [...hurt('low'), { item: 'ankle.history.mechanism', value: ['rolled in'] }, { item: 'ankle.feel.lateral-malleolus-posterior', value: '2' }],
+    findings: [...hurt('low'), { item: 'ankle.history.mechanism', value: ['inversion'] }, { item: 'ankle.feel.lateral-malleolus-posterior', value: '2' }],
   },
   {
     who: 'sorrel',
@@ -66,7 +66,7 @@ export const JOINTS: readonly DemoCase[] = [
     base: 'normal',
     state: 'signed',
     setting: 'primary-care',
-    findings: [{ item: 'foot.feel.fascia', value: '2' }],
+    findings: [{ item: 'foot.feel.plantar-fascia-origin', value: '2' }],
   },
   {
     who: 'osprey',

@@ -6,7 +6,7 @@ const injury = (mechanism: string, energy = 'moderate'): Finding[] => [
   { item: 'knee.history.mechanism', value: [mechanism] },
   { item: 'story.onset-speed', value: 'instant' },
   { item: 'story.steps-at-once', value: 'yes' },
-  { item: 'screen.story-fits', value: 'fits' },
+  { item: 'screen.history-consistent', value: 'consistent' },
 ]
 const looseLachman: Finding[] = [
   { item: 'knee.test.lachman', value: 8, qualifiers: { 'end-point': 'soft' } },
@@ -15,13 +15,13 @@ const looseLachman: Finding[] = [
 const torn: Finding[] = [
   ...injury('stumble or hard landing on the quadriceps', 'low'),
   { item: 'story.pop', value: 'present' },
-  { item: 'knee.screen.heel-lift', value: 'cannot' },
+  { item: 'knee.screen.straight-leg-raise', value: 'cannot' },
   { item: 'knee.test.extensor-integrity', value: 'cannot' },
-  { item: 'knee.feel.quads-tendon', value: '2', qualifiers: { gap: 'full' } },
+  { item: 'knee.feel.quads-tendon', value: '2', qualifiers: { gap: 'complete' } },
   { item: 'feel.effusion', value: 'large' },
 ]
 const worn: Finding[] = [
-  { item: 'knee.history.pain-timing', value: ['during load'] },
+  { item: 'knee.history.pain-pattern', value: ['on loading'] },
   { item: 'story.morning-stiffness-min', value: 10 },
   { item: 'knee.feel.bony-enlargement', value: 'present' },
   { item: 'knee.move.patella-crepitus', value: 'coarse' },
@@ -49,7 +49,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     base: 'normal',
     state: 'referred',
     setting: 'primary-care',
-    findings: [{ item: 'story.giving-way', value: 'on turning' }, { item: 'story.pain-worst', value: 4 }, ...looseLachman],
+    findings: [{ item: 'story.giving-way', value: 'on pivoting' }, { item: 'story.pain-worst', value: 4 }, ...looseLachman],
   },
   {
     who: 'stroud',
@@ -61,7 +61,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     setting: 'emergency',
     findings: [
       ...injury('dashboard or fall on the bent knee', 'high'),
-      { item: 'story.joint-out', value: 'put back by others', qualifiers: { what: 'whole knee' } },
+      { item: 'story.dislocation-reported', value: 'reduced by others', qualifiers: { what: 'tibiofemoral' } },
       { item: 'vascular.pulse-dorsalis-pedis', value: 'absent' },
       { item: 'vascular.pulse-posterior-tibial', value: 'absent' },
       { item: 'feel.effusion', value: 'moderate' },
@@ -81,7 +81,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
       { item: 'feel.warmth', value: 'hot' },
       { item: 'feel.effusion', value: 'moderate' },
       { item: 'knee.move.short-arc-pain', value: '3' },
-      { item: 'knee.look.colour', value: ['red'] },
+      { item: 'knee.look.colour', value: ['erythema'] },
       { item: 'story.onset-speed', value: 'days' },
     ],
   },
@@ -95,7 +95,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     setting: 'primary-care',
     findings: [
       { item: 'knee.history.pain-site', value: ['thigh'] },
-      { item: 'move.hip-rotation-in', value: 8 },
+      { item: 'move.hip-internal-rotation', value: 8 },
       { item: 'knee.look.gait', value: ['antalgic'] },
       { item: 'knee.neighbours.hip-reproduces', value: 'present' },
     ],
@@ -147,7 +147,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     base: 'screen only',
     state: 'draft',
     setting: 'emergency',
-    findings: [...injury('fall onto the knee', 'low'), { item: 'knee.feel.patella-bone', value: '3' }, { item: 'screen.four-steps', value: 'cannot now' }],
+    findings: [...injury('fall onto the knee', 'low'), { item: 'knee.feel.patella-bone', value: '3' }, { item: 'screen.weight-bearing-steps', value: 'cannot' }],
   },
   {
     who: 'gale',
@@ -159,7 +159,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     setting: 'emergency',
     findings: [
       ...injury('pivot or landing without contact'),
-      { item: 'story.joint-out', value: 'put back by self', qualifiers: { what: 'kneecap' } },
+      { item: 'story.dislocation-reported', value: 'self-reduced', qualifiers: { what: 'patella' } },
       { item: 'knee.feel.medial-retinaculum', value: '3' },
       { item: 'feel.effusion', value: 'moderate' },
     ],
@@ -279,11 +279,11 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     state: 'referred',
     setting: 'emergency',
     findings: [
-      { item: 'story.locking', value: 'cannot move fully now' },
+      { item: 'story.locking', value: 'locked now' },
       ...injury('twist on the loaded bent knee'),
       { item: 'knee.move.extension', qualifiers: { active: -20, passive: -15 } },
       { item: 'knee.move.end-feel-extension', value: 'springy' },
-      { item: 'knee.test.locked-knee', value: 'stays short' },
+      { item: 'knee.test.locked-knee', value: 'persistent extension block' },
     ],
   },
 ]

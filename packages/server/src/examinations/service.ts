@@ -1,5 +1,6 @@
 import {
   comparedItems,
+  inTodaysNames,
   isReason,
   judgement,
   LEAST_WORDS,
@@ -56,7 +57,7 @@ export async function loadExamination(db: Db, packStore: PackStore, id: string):
 /** @param earlier what was found at this joint before; of it only what some rule compares with is kept */
 function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[], earlier: readonly Entry[] = []): Examination {
   const compared = earlier.length > 0 ? comparedItems(pack, row.region) : undefined
-  const previous = earlier.filter((entry) => isFinding(entry) && compared?.has(entry.item))
+  const previous = inTodaysNames(pack, earlier).filter((entry) => isFinding(entry) && compared?.has(entry.item))
   return {
     complaint: { region: row.region, sides: row.sides },
     asOf: row.startedAt,
