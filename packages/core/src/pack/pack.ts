@@ -138,6 +138,9 @@ export interface Destination {
 
 export interface Action {
   readonly id: string
+  /** As a list or a letter names it. */
+  readonly name: string
+  /** What is done, in full. */
   readonly text: string
   readonly print: readonly string[]
 }
