@@ -79,8 +79,8 @@ describe('a local choice', () => {
     ],
     [
       'hand',
-      'Inner thumb ligament torn',
-      'no firm end alone',
+      'Thumb UCL rupture, criterion',
+      'no end point alone',
       'hand.flag.thumb-ucl',
       { 'hand.feel.thumb-ucl right': '1', 'hand.test.thumb-ucl right': { value: 32, qualifiers: { 'end-point': 'firm' } } },
       'weeks',
@@ -88,7 +88,7 @@ describe('a local choice', () => {
     ],
     [
       'neck',
-      'Slow pressure on the cord',
+      'Degenerative cervical myelopathy, referral',
       'weeks',
       'neck.flag.myelopathy',
       { 'neuro.test.hoffmann right': 'present', 'neuro.test.hoffmann left': 'present', 'screen.myelopathy-symptoms': ['clumsy hands'] },

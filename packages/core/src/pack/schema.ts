@@ -118,6 +118,11 @@ export const FILES: Readonly<Record<string, object>> = {
   }),
   items: object(['stage', 'items'], { for: texts, stage: { enum: [...STAGES, 'patient'] }, position: { enum: POSITIONS }, items: list(item) }),
   names: object(['names'], { names: map({ ...object([], { also: text, lay: text }), minProperties: 1 }) }),
+  lexicon: object(['lexicon'], {
+    lexicon: list(
+      object(['words', 'write'], { words: text, write: text, in: { enum: ['names', 'texts', 'lay'] }, except: list(object(['text', 'reason'], { text, reason: text })) }),
+    ),
+  }),
   formerly: object(['formerly'], {
     formerly: map({
       ...object([], { id, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),

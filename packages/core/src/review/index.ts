@@ -1,4 +1,5 @@
 /** What reviews a pack: for commands and tests, never for the application. */
+export { lexiconProblems } from './lexicon.js'
 export { lintPack, lintRegion } from './lint.js'
 export { searchFlags } from './proveFlags.js'
 export { packReport, type RegionReport } from './packReport.js'
