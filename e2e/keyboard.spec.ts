@@ -23,11 +23,11 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
   await press('Enter')
 
   await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()
-  await expect(page.getByRole('radio', { name: 'Injury in this episode: yes' })).toBeChecked()
-  await tabTo(page, page.getByLabel('When it began, how long ago'))
+  await expect(page.getByRole('radio', { name: 'Trauma in this episode: yes' })).toBeChecked()
+  await tabTo(page, page.getByLabel('Onset (date and time), how long ago'))
   await page.keyboard.type('2')
   await press('Enter')
-  await tabTo(page, sheet(page).getByRole('button', { name: 'How it started' }))
+  await tabTo(page, sheet(page).getByRole('button', { name: 'Speed of onset' }))
   await press('Enter', 'Enter')
   await tabTo(page, sheet(page).getByRole('button', { name: /^Where it hurts/ }))
   await press('Enter', 'Enter', 'Escape')
@@ -39,7 +39,7 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
     await tabTo(page, page.getByRole('dialog').getByRole('button', { name: /^All \d+ were asked/ }))
     await press('Enter')
   }
-  for (const name of ['Cancer: never', 'Fever, chills or sweats: no']) {
+  for (const name of ['Cancer: never', 'Fever, rigors or night sweats: no']) {
     await tabTo(page, page.getByRole('radio', { name }), 200)
     await press('Space')
   }
@@ -53,8 +53,8 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
   await press('p', 'p', 'p')
   await expect(page.getByRole('heading', { name: 'Feel', exact: true })).toBeVisible()
   await press('ArrowDown')
-  await expect(page.locator('[data-current]')).toContainText('Quadriceps tendon')
-  await tabTo(page, page.getByRole('radio', { name: 'Quadriceps tendon, right, gap: full' }))
+  await expect(page.locator('[data-current]')).toContainText('Quadriceps tendon (tenderness, gap)')
+  await tabTo(page, page.getByRole('radio', { name: 'Quadriceps tendon (tenderness, gap), right, gap: full' }))
   await press('Space')
   await expect(range(page)).toContainText(/Days|Today/)
 

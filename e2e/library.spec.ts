@@ -16,7 +16,7 @@ test('a test is found by a misspelt name, with how it is done, its trap, its odd
 
 test('a flag shows its rule as an outline, joint by joint, and what it stands on opens', async ({ page }) => {
   await page.goto('/library?kind=flag&region=back&tier=now'.replace(/^/, process.env.AWL_URL ?? ''))
-  await page.getByRole('list', { name: 'Found' }).getByText('Cauda equina').first().click()
+  await page.getByRole('list', { name: 'Found' }).getByText('Cauda equina syndrome').first().click()
   const main = page.getByRole('main')
   await expect(main.getByRole('heading', { name: 'Now when' })).toBeVisible()
   await main.getByRole('button', { name: 'what is that?' }).first().click()

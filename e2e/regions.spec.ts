@@ -5,12 +5,12 @@ test.beforeEach(async ({ page }) => signIn(page))
 
 test('a fall at eighty that walks on, with a painful log roll, is Today: off the leg and no standing tests', async ({ page }) => {
   await begin(page, { name: 'Fallen Fulmar', birthDate: '1944-09-12', joint: 'hip', urgent: true })
-  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
+  await page.getByRole('radio', { name: 'Trauma in this episode: yes' }).click()
   await tick(page, /^Where it hurts/, 'groin')
   await stop(page, 'Fracture chain')
-  await page.getByRole('radio', { name: 'Log roll of the straight leg, right: present' }).click()
+  await page.getByRole('radio', { name: 'Log roll test (passive supine rotation), right: present' }).click()
   await expect(range(page)).toContainText('Today')
-  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Broken hip or pelvis not excluded')
+  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Occult hip or femoral fracture')
   await expect(page.getByRole('complementary', { name: 'Verdict' }).getByRole('img', { name: /^about \d+ % \(\d+ to \d+\)$/ })).not.toHaveCount(0)
   await stop(page, 'Stand and walk')
   await expect(page.locator('[id="row-hip.test.trendelenburg"]')).toContainText('On hold')
@@ -21,9 +21,9 @@ test('a fall at eighty that walks on, with a painful log roll, is Today: off the
 
 test('struck from behind and no answer to the calf squeeze is Days, splinted with the foot down', async ({ page }) => {
   await begin(page, { name: 'Snapped Sanderling', birthDate: '1982-01-20', joint: 'ankle' })
-  await page.getByRole('radio', { name: 'Felt struck from behind: yes' }).click()
+  await page.getByRole('radio', { name: 'Sensation of being kicked in the heel: yes' }).click()
   await stop(page, 'Achilles and calf')
-  await page.getByRole('radio', { name: 'Calf squeeze, right: absent' }).click()
+  await page.getByRole('radio', { name: 'Thompson (Simmonds) calf-squeeze test, right: absent' }).click()
   await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Achilles tendon rupture')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
   await expect(page.getByRole('main')).toContainText('foot pointed down')
@@ -31,20 +31,20 @@ test('struck from behind and no answer to the calf squeeze is Days, splinted wit
 
 test('a shoulder held in and turned in after a fit asks for turning out before it is called a bruise', async ({ page }) => {
   await begin(page, { name: 'Seized Shearwater', joint: 'shoulder', urgent: true })
-  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
-  await tick(page, /^How it happened/, 'fit or shock')
+  await page.getByRole('radio', { name: 'Trauma in this episode: yes' }).click()
+  await tick(page, /^How it happened/, 'seizure or electric shock')
   await stop(page, 'Screen')
-  await choose(page, 'How the arm is held, right', 'fixed in and turned in')
+  await choose(page, 'Arm position (attitude), right', 'fixed, adducted and internally rotated')
   await expect(range(page)).toContainText('Now')
 })
 
 test('a biceps cord that cannot be hooked after a sudden load is Days, and the child pulse is never asked of an adult', async ({ page }) => {
   await begin(page, { name: 'Hooked Heron', birthDate: '1977-06-30', joint: 'elbow' })
-  await page.getByLabel('When it began, how long ago').fill('4')
-  await page.getByLabel('When it began, how long ago').press('Enter')
-  await page.getByRole('radio', { name: 'Sudden load, elbow bent: yes' }).click()
+  await page.getByLabel('Onset (date and time), how long ago').fill('4')
+  await page.getByLabel('Onset (date and time), how long ago').press('Enter')
+  await page.getByRole('radio', { name: 'Eccentric load on a flexed elbow: yes' }).click()
   await stop(page, 'Tendon and ligament')
-  await choose(page, 'Hook, right', 'no cord')
+  await choose(page, 'Hook, right', 'no cord to hook')
   await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Biceps torn at the elbow')
   await expect(page.getByRole('complementary', { name: 'Verdict' })).not.toContainText('Child broken above the elbow')
 })
@@ -63,7 +63,7 @@ test('a leg raise that the foot makes worse, a slump that the chin changes and a
   await measure(page, /^Straight leg raise.*right$/, '40')
   await choose(page, /Straight leg raise.*right, where/, 'below the knee')
   await choose(page, /Straight leg raise.*right, foot up/, 'worse')
-  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Disc root pain')
+  await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Lumbar radiculopathy')
   await stop(page, 'Story')
   await tick(page, /^Saddle numb/, 'different')
   await expect(range(page)).toContainText('Now')
@@ -72,7 +72,7 @@ test('a leg raise that the foot makes worse, a slump that the chin changes and a
   await stop(page, 'Prone and saddle')
   await expect(page.locator('[id="row-back.neuro.perianal-pin"]')).toBeVisible()
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
-  await expect(page.getByRole('main')).toContainText('Cauda equina, suspected or established')
+  await expect(page.getByRole('main')).toContainText('Suspected cauda equina syndrome')
 })
 
 test('an infant of seven weeks: Barlow out is Days, and a test that was cried through is not valid', async ({ page }) => {
@@ -81,7 +81,7 @@ test('an infant of seven weeks: Barlow out is Days, and a test that was cried th
   await noneOfTheRest(page)
   await askedAlone(page)
   await stop(page, 'Hips')
-  await page.getByRole('radio', { name: 'Barlow: can it be pushed out, left: out' }).click()
+  await page.getByRole('radio', { name: 'Barlow test, left: out' }).click()
   await page
     .locator('[id="row-infant-hip.test.ortolani"]')
     .getByRole('button', { name: /could not be done/ })
@@ -103,8 +103,8 @@ test('a hip is recorded with both leg lengths', async ({ page }) => {
 
 test('a wrist with its hand nerves: numb and rising after a fall is Now', async ({ page }) => {
   await begin(page, { name: 'Numbed Knot', joint: 'wrist', urgent: true })
-  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
-  await choose(page, /^other… Numb thumb and index/, 'new and rising')
+  await page.getByRole('radio', { name: 'Trauma in this episode: yes' }).click()
+  await choose(page, /^other… Numb thumb and index/, 'new and progressing')
   await stop(page, 'Blood and nerves')
   await choose(page, /Tip of the index .median., right$/, 'reduced')
   await expect(range(page)).toContainText('Now')
@@ -112,19 +112,19 @@ test('a wrist with its hand nerves: numb and rising after a fall is Now', async 
 
 test('a knee whose hip is not calm: the hip is added in one step with the story, and the more urgent joint is said on both verdicts', async ({ page }) => {
   await begin(page, { name: 'Limping Lapwing', birthDate: '1952-02-02' })
-  await page.getByRole('radio', { name: 'Injury in this episode: yes' }).click()
+  await page.getByRole('radio', { name: 'Trauma in this episode: yes' }).click()
   const visit = page.getByRole('region', { name: 'Same visit' })
-  await page.getByLabel('Find a test, item, flag or condition').fill('Hip gives the knee pain')
+  await page.getByLabel('Find a test, item, flag or condition').fill('Hip movement reproduces knee pain')
   await page
     .getByRole('option', { name: /Hip gives the knee pain/ })
     .first()
     .click()
-  await page.getByRole('radio', { name: 'Hip gives the knee pain, right: present' }).click()
+  await page.getByRole('radio', { name: 'Hip movement reproduces knee pain, right: present' }).click()
   await visit.getByRole('button', { name: 'Examine right hip too' }).click()
   await expect(page.getByRole('banner')).toContainText('right hip')
-  await expect(page.getByRole('radio', { name: 'Injury in this episode: yes' })).toBeChecked()
+  await expect(page.getByRole('radio', { name: 'Trauma in this episode: yes' })).toBeChecked()
   await stop(page, 'Screen')
-  await choose(page, 'Wound near the joint or over bone, right', 'bone or joint seen')
+  await choose(page, 'Wound, deepest structure, right', 'bone or joint exposed')
   await expect(range(page)).toContainText('Now')
   await visit.getByRole('link', { name: /right knee/ }).click()
   await expect(page.getByRole('banner')).toContainText('right knee')

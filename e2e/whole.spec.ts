@@ -14,15 +14,15 @@ async function stopsOf(page: Page): Promise<string[]> {
 
 /** Five weeks of something that came on over weeks; nothing else, asked one by one. */
 async function quietStory(page: Page): Promise<void> {
-  const since = page.getByLabel('When it began, how long ago')
+  const since = page.getByLabel('Onset (date and time), how long ago')
   // A jaw is not asked since when.
   if ((await since.count()) > 0) {
     await since.fill('5')
     await since.press('Enter')
     await choose(page, /When it began, unit/, 'weeks')
   }
-  const speed = sheet(page).getByRole('button', { name: 'How it started' })
-  if ((await speed.count()) > 0) await choose(page, 'How it started', 'weeks')
+  const speed = sheet(page).getByRole('button', { name: 'Speed of onset' })
+  if ((await speed.count()) > 0) await choose(page, 'Speed of onset', 'weeks')
   await noneOfTheRest(page)
   await askedAlone(page)
 }
@@ -40,16 +40,16 @@ const WHOLE: readonly (readonly [Start, ((page: Page) => Promise<void>)?])[] = [
   [
     { name: 'Whole Woodcock', joint: 'hip' },
     async (page) => {
-      await tick(page, /^Where it hurts/, 'outer side')
+      await tick(page, /^Where it hurts/, 'lateral')
       await tick(page, /^When it hurts/, 'stairs')
     },
   ],
   [
     { name: 'Whole Wheatear', joint: 'back', hasSide: false, view: 'back' },
     async (page) => {
-      await choose(page, 'How it began', 'gradual')
+      await choose(page, 'Onset', 'gradual')
       await tick(page, /^What eases it/, 'lying')
-      for (const side of ['right', 'left']) await tick(page, new RegExp(`^Where it hurts.*${side}`), 'beside the spine')
+      for (const side of ['right', 'left']) await tick(page, new RegExp(`^Where it hurts.*${side}`), 'paraspinal')
     },
   ],
 ]
@@ -77,7 +77,7 @@ test('what nobody asked for still counts: an unprompted calf squeeze moves the p
   await begin(page, { name: 'Unasked Umbrette', joint: 'foot' })
   await page.getByLabel(FIND).fill('calf squeeze')
   await page.keyboard.press('Enter')
-  await page.getByRole('radio', { name: 'Calf squeeze, right: absent' }).click()
+  await page.getByRole('radio', { name: 'Thompson (Simmonds) calf-squeeze test, right: absent' }).click()
   await expect(page.getByRole('complementary', { name: 'Verdict' })).toContainText('Achilles tendon rupture')
   await expect(range(page)).toContainText('Days')
 })
@@ -85,7 +85,7 @@ test('what nobody asked for still counts: an unprompted calf squeeze moves the p
 test('a red great toe is told with its score as a range, the picture to take and the limit of time', async ({ page }) => {
   await begin(page, { name: 'Throbbing Tern', birthDate: '1961-03-09', joint: 'foot' })
   await stop(page, 'Look')
-  await tick(page, /^Redness, where, right|^other… Redness, where, right/, 'first toe joint')
+  await tick(page, /^Redness, where, right|^other… Erythema (site), right/, 'first MTP joint')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
   const main = page.getByRole('main')
   await expect(main.getByRole('heading', { name: 'Scores and counts' })).toBeVisible()

@@ -146,11 +146,11 @@ export async function askedAlone(page: Page): Promise<void> {
 
 /** The story of a calm knee: since three weeks, in front, and nothing else; the patient card asked. */
 export async function calmStory(page: Page): Promise<void> {
-  await page.getByLabel('When it began, how long ago').fill('3')
-  await page.getByLabel('When it began, how long ago').press('Enter')
+  await page.getByLabel('Onset (date and time), how long ago').fill('3')
+  await page.getByLabel('Onset (date and time), how long ago').press('Enter')
   await choose(page, /When it began, unit/, 'weeks')
-  await choose(page, 'How it started', 'weeks')
-  await tick(page, /^Where it hurts/, 'front of the knee')
+  await choose(page, 'Speed of onset', 'weeks')
+  await tick(page, /^Where it hurts/, 'anterior')
   await noneOfTheRest(page)
   await askedAlone(page)
 }

@@ -102,7 +102,7 @@ describe('a hold that stands because something is not known', () => {
     'patient.neuropathy': 'absent',
     'feel.crepitus': 'none',
     'knee.screen.deformity': 'none',
-    'knee.history.mechanism': ['twist on the loaded flexed knee'],
+    'knee.history.mechanism': ['twist on the loaded flexed-knee'],
   }
   const ago = (days: number, precision: string): Findings[string] => ({
     value: new Date(Date.parse(AS_OF) - days * 86_400_000).toISOString(),

@@ -103,7 +103,7 @@ describe('what the brief asks of a knee', () => {
       'today',
     ],
     ['a swollen pitting calf', { 'knee.feel.calf': '2', 'vascular.pitting': 'present' }, 'any.flag.dvt', 'today'],
-    ['a 13-year-old whose hip hardly turns in', { 'patient.age-years': 13, 'move.hip-internal-rotation': 8 }, 'hip.flag.sufe', 'today'],
+    ['a 13-year-old whose hip hardly heel inverts', { 'patient.age-years': 13, 'move.hip-internal-rotation': 8 }, 'hip.flag.sufe', 'today'],
     ['the same, unable to walk', { 'patient.age-years': 13, 'move.hip-internal-rotation': 8, 'screen.weight-bearing-steps': 'cannot' }, 'hip.flag.sufe', 'now'],
     ['a kneecap at the side', { 'knee.screen.deformity': 'patella lateral' }, 'knee.flag.patella-unreduced', 'now'],
     [

@@ -29,7 +29,7 @@ describe('the background in a letter', () => {
       'patient.prosthesis-here': 'total',
     })
     expect(text).toContain('Blood thinner: warfarin')
-    expect(text).toContain('Last dose of the blood thinner: Mon 9 Mar 2026, 22:00')
+    expect(text).toContain('Last anticoagulant dose (time): Mon 9 Mar 2026, 22:00')
     expect(text).toContain('Allergies: latex')
     expect(text).toContain('Replacement in this joint right: total')
     expect(text).toContain('Not asked: when it began.')
@@ -48,7 +48,7 @@ describe('a time in a letter', () => {
   it.each([
     ['exact', 'Mon 9 Mar 2026, 22:00'],
     ['hour', 'about Mon 9 Mar 2026, 22:00'],
-    ['day', 'When it began: 9 Mar 2026. Not'],
+    ['day', 'Onset (date and time): 9 Mar 2026. Not'],
     ['week', 'about 9 Mar 2026, to the week'],
   ])('known to the %s is told no more exactly', (precision, words) => {
     const began = { ...daysAgo(0.5), qualifiers: { precision } }
@@ -65,7 +65,7 @@ describe('a time in a letter', () => {
       'patient.anticoagulant': ['warfarin'],
     })
     const told = paragraphs.map((one) => one.text).join(' ')
-    for (const words of ['When it began', 'Blood thinner: warfarin']) expect(told.split(words)).toHaveLength(2)
+    for (const words of ['Onset (date and time)', 'Blood thinner: warfarin']) expect(told.split(words)).toHaveLength(2)
   })
 })
 
@@ -86,8 +86,8 @@ describe('the check of pulse and nerve in a letter', () => {
       ...at('09:40', { 'vascular.ankle-index': 0.9, 'neuro.touch.first-web': 'normal' }),
     )
     expect(text).toBe(
-      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse right: absent; normal on the right Dorsalis pedis pulse. ' +
-        'Tue 10 Mar 2026, 10:40 CET: Ankle-brachial index right: 0.9; normal on the right First web space and back of the foot.',
+      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse right: absent; normal on the right Dorsalis pedis pulse (DP). ' +
+        'Tue 10 Mar 2026, 10:40 CET: Ankle-brachial index right: 0.9; normal on the right First web space, foot (deep peroneal).',
     )
   })
   it('says that nobody checked', () => {

@@ -15,7 +15,7 @@ describe('the library', () => {
     expect(pack.items.every((item) => index.some((entry) => entry.label === item.label))).toBe(true)
   })
   it('shows what every joint has only once, with its joints', () => {
-    const wound = index.filter((entry) => entry.label === 'Wound near the joint or over bone')
+    const wound = index.filter((entry) => entry.label === 'Wound, deepest structure')
     expect(wound).toHaveLength(1)
     expect(wound[0]?.regions.length).toBeGreaterThan(10)
     const keys = index.map((entry) => `${entry.kind} ${entry.id}`)
@@ -36,7 +36,7 @@ describe('a rule in words', () => {
   const hip = viewOf(pack, 'hip')
   it('reads a comparison, a side, a calculated value and a negation as a sentence', () => {
     const lines = hip.flags.flatMap((flag) => flag.clauses.flatMap((clause) => flat(ruleLines(hip, clause.when))))
-    expect(lines).toContain('Log roll of the straight leg: present')
+    expect(lines).toContain('Log roll test (passive supine rotation): present')
     expect(lines).toContain('Cannot take four steps')
     expect(lines).toContain('not')
     expect(lines.some((line) => line.endsWith(', on both sides'))).toBe(true)

@@ -217,7 +217,7 @@ describe('where the nerve is hurt', () => {
   it.each([
     ['slept on the arm', 'radial-humerus', { 'neuro.strength.wrist-extension': '2', 'neuro.strength.finger-extension': '3' }],
     ['leaning on the elbow', 'ulnar-elbow', { 'neuro.strength.finger-abduction': '4', 'neuro.touch.little-pulp': 'reduced' }],
-    ['legs crossed, squatting', 'common-peroneal', { 'neuro.strength.ankle-dorsiflexion': '3', 'neuro.touch.dorsum-foot': 'reduced' }],
+    ['leg crossing or squatting', 'common-peroneal', { 'neuro.strength.ankle-dorsiflexion': '3', 'neuro.touch.dorsum-foot': 'reduced' }],
   ])('a nerve that was pressed (%s) counts for its place: %s', (pressed, place, found) => {
     const score = (told: Findings): number => localise(pack, entriesFor({ ...found, ...told }))[0]?.places.find(({ id }) => id === place)?.score ?? Number.NaN
     expect(score({ 'story.nerve-pressed': [pressed] }) - score({ 'story.nerve-pressed': ['none'] })).toBe(2)

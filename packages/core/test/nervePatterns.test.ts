@@ -26,8 +26,8 @@ const quietLegs: Findings = {
 
 describe('patterns over both sides come before one root or nerve', () => {
   it.each<[string, Findings, string]>([
-    ['feet that drop on both sides', both('neuro.strength.ankle-dorsiflexion', '3'), 'Cauda equina until imaged'],
-    ['a toe that goes up with a weak leg', { 'neuro.test.plantar right': 'extensor', 'neuro.strength.hip-flexion right': '4' }, 'Spinal cord'],
+    ['feet that drop on both sides', both('neuro.strength.ankle-dorsiflexion', '3'), 'Suspected cauda equina pattern'],
+    ['a toe that goes up with a weak leg', { 'neuro.test.plantar right': 'extensor', 'neuro.strength.hip-flexion right': '4' }, 'Myelopathy pattern'],
     [
       'both legs weak within days, jerks gone',
       {
@@ -36,10 +36,10 @@ describe('patterns over both sides come before one root or nerve', () => {
         ...both('neuro.reflex.ankle', 'absent'),
         'story.onset-at': daysAgo(6),
       },
-      'Nerves of all limbs, rising',
+      'Acute polyradiculoneuropathy pattern',
     ],
-    ['numb soles, ankle jerks gone', { ...both('neuro.touch.plantar', 'reduced'), ...both('neuro.reflex.ankle', 'absent') }, 'Nerves as a whole, longest first'],
-    ['a toe that goes up, ankle jerks gone', { 'neuro.test.plantar left': 'extensor', ...both('neuro.reflex.ankle', 'absent') }, 'Cord and nerve together'],
+    ['numb soles, ankle jerks gone', { ...both('neuro.touch.plantar', 'reduced'), ...both('neuro.reflex.ankle', 'absent') }, 'Length-dependent polyneuropathy'],
+    ['a toe that goes up, ankle jerks gone', { 'neuro.test.plantar left': 'extensor', ...both('neuro.reflex.ankle', 'absent') }, 'Mixed UMN and LMN pattern'],
     ['weak hips, feet strong, jerks and touch kept', both('neuro.strength.hip-flexion', '4'), 'Muscle'],
     [
       'thigh weak in three movements, jerk gone, diabetes',
@@ -50,7 +50,7 @@ describe('patterns over both sides come before one root or nerve', () => {
         'neuro.reflex.knee right': 'absent',
         'patient.diabetes': 'yes',
       },
-      'Painful plexus of the thigh',
+      'Lumbosacral radiculoplexus neuropathy',
     ],
   ])('%s', (_, findings, pattern) => expect(patterns('back', { ...quietLegs, ...findings })).toContain(pattern))
 
@@ -60,7 +60,7 @@ describe('patterns over both sides come before one root or nerve', () => {
     expect(patterns('back', { ...untried, ...both('neuro.touch.plantar', 'reduced') })).toEqual([])
   })
   it('takes brisk jerks with a weak arm for the cord', () =>
-    expect(patterns('neck', { 'neuro.reflex.triceps right': 'brisk', 'neuro.strength.elbow-flexion right': '4' })).toContain('Spinal cord'))
+    expect(patterns('neck', { 'neuro.reflex.triceps right': 'brisk', 'neuro.strength.elbow-flexion right': '4' })).toContain('Myelopathy pattern'))
   it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.fast-stroke': ['facial droop'] })).toEqual(['Brain']))
   it('two different nerves on two sides are several nerves', () => {
     const arm = thePack().nerveLesions.lesions.filter((one) => one.limb === 'arm')

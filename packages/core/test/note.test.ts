@@ -47,7 +47,7 @@ describe('a phrase of the note', () => {
     expect(knee(lines, 'Feel')).toEqual(['Right: Joint lines not tender.'])
     expect(knee({ ...lines, 'knee.feel.medial-joint-line left': '0' }, 'Feel')).toEqual([
       'Right: Joint lines not tender.',
-      'Examined and normal, left only: Medial joint line',
+      'Examined and normal, left only: Medial joint-line tenderness',
     ])
   })
 
@@ -131,10 +131,10 @@ describe('what is still open in the note', () => {
 describe('a range that was found normal and not measured', () => {
   it('is told as full and equal by eye, never by a number', () => {
     const full = { value: 'normal' }
-    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': full }, 'Move')).toEqual(['Full and equal, by eye: Bend'])
-    expect(knee({ 'knee.move.flexion': full }, 'Move')).toEqual(['Full by eye, right only: Bend'])
+    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': full }, 'Move')).toEqual(['Full and equal, visual estimate: Bend'])
+    expect(knee({ 'knee.move.flexion': full }, 'Move')).toEqual(['Full, visual estimate, right only: Bend'])
     expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': { qualifiers: { active: 100, passive: 110 } } }, 'Move')).toEqual([
-      'Bend: right full, by eye; left active 100°, passive 110°',
+      'Bend: right full, visual estimate; left active 100°, passive 110°',
     ])
   })
   it.each(thePack().regions.map((region) => region.id))('leaves no number in the note of a %s whose core was answered by the key alone', (region) => {
@@ -155,11 +155,11 @@ describe('a range that was found normal and not measured', () => {
 describe('six different things', () => {
   const film = (value: string | object): readonly string[] => knee({ 'knee.imaging.film': value }, 'Results')
   it('not done, could not, not valid, normal and abnormal read differently, and not examined stands elsewhere', () => {
-    expect(film(['not done'] as never)).toEqual(['X-ray of this joint: right not done'])
+    expect(film(['not done'] as never)).toEqual(['Radiograph of this joint (X-ray): right not done'])
     expect(film(['normal'] as never).join()).toMatch(/^Examined and normal.*X-ray/)
-    expect(film(['fracture'] as never)).toEqual(['X-ray of this joint: right fracture'])
-    expect(film({ state: 'could-not', reason: 'declined' })).toEqual(['X-ray of this joint: right could not be done (declined)'])
-    expect(film({ state: 'not-valid', reason: 'rotated' })).toEqual(['X-ray of this joint: right not valid (rotated)'])
+    expect(film(['fracture'] as never)).toEqual(['Radiograph of this joint (X-ray): right fracture'])
+    expect(film({ state: 'could-not', reason: 'declined' })).toEqual(['Radiograph of this joint (X-ray): right could not be done (declined)'])
+    expect(film({ state: 'not-valid', reason: 'rotated' })).toEqual(['Radiograph of this joint (X-ray): right not valid (rotated)'])
     expect(knee({}, 'Results')).toEqual([])
   })
   it('a film that was not done excludes nothing: rules read it as not known', () => {
@@ -170,6 +170,6 @@ describe('six different things', () => {
     expect(judgedWith({ 'knee.imaging.film': ['not done'] })).toBe(judgedWith({}))
   })
   it('what was asked and is not known is neither denied nor confirmed', () => {
-    expect(knee({ 'story.steps-at-once': 'not known' }, 'Story')).toEqual(['Four steps straight after the injury: not known'])
+    expect(knee({ 'story.steps-at-once': 'not known' }, 'Story')).toEqual(['Weight-bearing (4 steps) at the time: not known'])
   })
 })

@@ -182,7 +182,7 @@ describe('a bad pack is refused with file, id and cure', () => {
     [
       'a word that is not an option',
       out,
-      (d) => (d.regions = swap(d.regions, 'kneecap to the side', 'kneecap gone')),
+      (d) => (d.regions = swap(d.regions, 'patella lateral', 'kneecap gone')),
       /"kneecap gone".*is not a value of Deformity/,
     ],
     [

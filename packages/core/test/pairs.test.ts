@@ -105,6 +105,6 @@ describe('the picture and the clock of a suspicion', () => {
       examiner: 'Dr Mole',
       site: 'Harbour practice',
     })
-    expect(letter.paragraphs.find((one) => one.heading === 'Imaging by suspicion')?.text).toContain('Joint out of place: X-ray before it is put back')
+    expect(letter.paragraphs.find((one) => one.heading === 'Imaging by suspicion')?.text).toContain('Joint dislocation: X-ray before it is put back')
   })
 })

@@ -51,7 +51,7 @@ const WORDS: readonly (readonly [rule: RuleSource, findings: Findings, truth: Tr
   [`${PULSE} <= reduced`, { [`${PULSE} right`]: 'normal' }, no],
   [`${PULSE} < normal`, { [`${PULSE} right`]: stopped('declined') }, unknown],
   [`${PULSE} < normal`, { [`${PULSE} left`]: 'absent' }, unknown],
-  ['screen.weight-bearing-steps = with limp', { 'screen.weight-bearing-steps': 'with a limp' }, met],
+  ['screen.weight-bearing-steps = with a limp', { 'screen.weight-bearing-steps': 'with a limp' }, met],
   ['screen.weight-bearing-steps != freely', { 'screen.weight-bearing-steps': 'with a limp' }, met],
   ['screen.weight-bearing-steps != freely', {}, unknown],
   ['screen.weight-bearing-steps in {with limp, few steps only}', { 'screen.weight-bearing-steps': 'few steps only' }, met],

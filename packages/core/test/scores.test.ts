@@ -58,7 +58,7 @@ describe('loose joints, of nine', () => {
 })
 
 describe('regional pain', () => {
-  const kinds = ['feeling', 'colour or warmth', 'sweat or swelling', 'movement, hair or nails']
+  const kinds = ['feeling', 'vasomotor', 'sudomotor or oedema', 'motor or trophic']
   const criteria = (symptoms: number, signs: number): Findings => ({
     'story.trauma': 'present',
     'story.onset-at': daysAgo(40),

@@ -40,7 +40,7 @@ describe('how a finding is answered', () => {
   })
   it('a long list by its calm word in one touch, the rest in a picker', () => {
     const answer = answering('knee', 'vascular.pulse-dorsalis-pedis')
-    press('Dorsalis pedis pulse, right: normal')
+    press('Dorsalis pedis pulse (DP), right: normal')
     pickWord(/Dorsalis pedis pulse, right$/, 'reduced')
     expect(answer.mock.calls.map(([one]) => one.value)).toEqual(['normal', 'reduced'])
   })
@@ -58,7 +58,7 @@ describe('how a finding is answered', () => {
   })
   it('a range as full by eye in one touch, without a number, and a number takes its place', () => {
     const answer = answering('knee', 'knee.move.flexion')
-    press('Bend, right: full, by eye')
+    press('Bend, right: full, visual estimate')
     expect(answer).toHaveBeenLastCalledWith({ value: 'normal' })
     cleanup()
     const again = answering('knee', 'knee.move.flexion', { value: 'normal' })
@@ -97,11 +97,11 @@ describe('since when', () => {
   const started = '2026-03-10T09:00:00.000Z'
   const since = (entry?: FindingEntry) => {
     const onSet = vi.fn<(answer: Answer) => void>()
-    show(<SinceWhen label="When it began" usual={undefined} entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
+    show(<SinceWhen label="Onset (date and time)" usual={undefined} entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
     return onSet
   }
   const type = (text: string): void => {
-    const box = screen.getByLabelText('When it began, how long ago')
+    const box = screen.getByLabelText('Onset (date and time), how long ago')
     fireEvent.change(box, { target: { value: text } })
     fireEvent.keyDown(box, { key: 'Enter' })
   }
@@ -124,7 +124,7 @@ describe('since when', () => {
   it('shows again what was told', () => {
     const [entry] = entriesFor({ 'story.onset-at': { value: '2026-02-24T09:00:00.000Z', qualifiers: { precision: 'week' } } })
     since(entry)
-    expect(screen.getByLabelText<HTMLInputElement>('When it began, how long ago').value).toBe('2')
+    expect(screen.getByLabelText<HTMLInputElement>('Onset (date and time), how long ago').value).toBe('2')
     expect(screen.getByRole('button', { name: /When it began, unit/ }).textContent).toContain('weeks')
   })
 })
@@ -151,7 +151,7 @@ describe('what could not be done', () => {
   it('a hold is lifted only with a reason that says something', () => {
     const onLift = vi.fn<(reason: string, isForAll: boolean) => void>()
     const awaits = [{ item: 'story.injury-at', side: 'none' as const, label: 'When the injury was' }]
-    const hold = { id: 'h', title: 'Break not excluded', side: 'right' as const, reason: 'It may shift.', allowed: 'pulse', stops: ['a', 'b'], awaits }
+    const hold = { id: 'h', title: 'Fracture not excluded', side: 'right' as const, reason: 'It may shift.', allowed: 'pulse', stops: ['a', 'b'], awaits }
     show(<LiftDialogue about={{ item: itemOf('knee', 'knee.test.mcmurray'), hold }} onClose={() => undefined} onLift={onLift} />)
     expect(screen.getByText(/not known: when the injury was/)).toBeTruthy()
     const [all, one] = ['Release it for all 2 tests', 'Only for this test'].map((name) => screen.getByRole('button', { name })) as [HTMLElement, HTMLElement]

@@ -50,7 +50,7 @@ describe('a press', () => {
     show(<Telling pack={{ ...view('knee'), items: watched }} items={watched.filter((item) => item.stage === 'story' && item.depth === 'core')} />)
     expect(painted.size).toBeGreaterThan(20)
     painted.clear()
-    fireEvent.click(screen.getByRole('radio', { name: 'Fever, chills or sweats: no' }))
+    fireEvent.click(screen.getByRole('radio', { name: 'Fever, rigors or night sweats: no' }))
     expect([...painted]).toEqual(['story.fever'])
   })
 })

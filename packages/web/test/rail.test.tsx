@@ -281,7 +281,7 @@ describe('a figure and a rule in the library', () => {
     const clause = flag?.clauses[0]
     if (!clause) throw new Error('no recheck flag')
     show(<RuleTree pack={view('knee')} line={ruleLines(view('knee'), clause.when)} />)
-    expect(screen.getByText('Dorsalis pedis pulse: examined before within 48 h')).toBeTruthy()
+    expect(screen.getByText('Dorsalis pedis pulse (DP): examined before within 48 h')).toBeTruthy()
     expect(screen.getByText(/since the check before, Dorsalis pedis pulse within 48 h/)).toBeTruthy()
   })
 })

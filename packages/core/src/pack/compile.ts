@@ -75,6 +75,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     mayBePregnant: pack.mayBePregnant,
     spoilsOnTheWay: pack.spoilsOnTheWay,
     formerly: NOTHING_RENAMED,
+    abbreviations: pack.abbreviations ?? {},
   }
 }
 

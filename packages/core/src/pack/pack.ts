@@ -294,6 +294,8 @@ interface PackContents {
   readonly spoilsOnTheWay: { readonly classes: readonly string[]; readonly beyondHours: number }
   readonly mayBePregnant?: { readonly item: string; readonly values: readonly string[] }
   readonly formerly: Formerly
+  /** Abbreviations that names use, each with what it is short for. */
+  readonly abbreviations: Words
 }
 
 /**

@@ -84,6 +84,7 @@ export const FILES: Readonly<Record<string, object>> = {
       sets: map(texts),
       unverified: texts,
       everyLetter: texts,
+      abbreviations: map(text),
       leadOrder: texts,
       priorBands: object(BANDS, Object.fromEntries(BANDS.map((word) => [word, shares]))),
       burdenCost: { type: 'number', exclusiveMinimum: 0 },

@@ -214,6 +214,7 @@ export interface PackSource {
   readonly stopRules?: Pack['stopRules']
   readonly referenceRanges?: Pack['referenceRanges']
   readonly everyLetter?: Pack['everyLetter']
+  readonly abbreviations?: Pack['abbreviations']
   readonly leadOrder: Pack['leadOrder']
   readonly burdenCost: number
   readonly priorBands: Readonly<Record<string, readonly [number, number]>>

@@ -34,6 +34,9 @@ export function itemLine(pack: RegionPack, { item, entries }: ItemFindings, zone
   const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
   const [first, second] = words
   if (second !== undefined && first === second)
-    return `${item.label}: ${isFullAndEqual(item, entries) ? second.replace('full', 'full and equal') : `both sides ${second}`}`
-  return `${item.label}: ${entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')}`
+    return isFullAndEqual(item, entries) ? `${item.label}: ${second.replace('full', 'full and equal')}` : named(item, `${second} on both sides`)
+  return named(item, entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; '))
 }
+
+/** A finding that names itself needs no label: "No swelling", not "Onset of swelling: no swelling". @example named(onsetOfSwelling, 'no swelling') // 'No swelling' */
+const named = ({ label }: Item, words: string): string => (/^no \w/.test(words) ? `${words.charAt(0).toUpperCase()}${words.slice(1)}` : `${label}: ${words}`)

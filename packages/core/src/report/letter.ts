@@ -1,7 +1,8 @@
 import type { Destination, RegionPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
 import type { Side } from '../model/side.js'
-import type { Tier } from '../model/tier.js'
+import { tierRank, type Tier } from '../model/tier.js'
+import type { FlagVerdict } from '../judge/verdict.js'
 import { isWanted } from '../pack/wantedItem.js'
 import { dueHere } from '../judge/clock.js'
 import { judgedSides } from '../judge/judgedSides.js'
@@ -15,7 +16,9 @@ import { isGapEntry } from '../record/gaps.js'
 import { isolated, plainText } from '../model/plainText.js'
 import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
-import { acceptedWords, disagreementLines, earlierLines, findingLine, setWords, tellingFindings } from './reasons.js'
+import { NoteFindings } from './noteFindings.js'
+import { acceptedWords, disagreementLines, earlierLines, setWords, tellingLines } from './reasons.js'
+import { spelledOut } from './abbreviations.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, isMeasured, rangeWords, sideWord, tierName } from './words.js'
 
@@ -45,7 +48,10 @@ export interface Letter {
   readonly missing: readonly string[]
 }
 
-/** A referral letter from the record and its verdict: range, reason, findings of each side, gaps, and what the destination still wants. */
+/**
+ * A referral letter from the record and its verdict, in the order in which a colleague reads it: who and how urgent, complaint, background,
+ * findings with the positive first, neurovascular status with times, imaging, impression, what was advised, what is asked and by when, gaps.
+ */
 export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
   const { pack, examination, verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
@@ -53,7 +59,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
   const entries = judged.record.findings
   const wanted = wantedBy(destination, pack, entries, examination.complaint.sides, about.zone)
-  const done = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.text ?? [])
+  const advised = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.name ?? [])
   return {
     to: destination?.name ?? 'Own clinic',
     destination: destination?.id ?? 'dest.own-clinic',
@@ -63,17 +69,22 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         { heading: 'Priority', text: priorityText(judged, about.zone) },
         ...disagreementText(judged, about.zone),
         ...earlierText(judged, about.zone),
-        ...foundText(pack, examination.complaint, entries, about.zone),
-        ...notDoneText(pack, entries),
-        checksText(pack, examination, entries, about.zone),
+        ...foundText('Presenting complaint', ({ stage }) => stage === 'story', judged, about.zone),
         ...backgroundText(pack, entries, wanted.recorded, about.zone),
+        ...foundText('Examination', ({ stage }) => stage !== 'story' && stage !== 'result', judged, about.zone),
+        ...negativesText(judged, about.zone),
+        checksText(pack, examination, entries, about.zone),
+        ...foundText('Imaging and results', ({ stage }) => stage === 'result', judged, about.zone),
+        ...notDoneText(pack, entries),
+        { heading: 'Impression', text: impressionText(judged, about.zone) },
         ...wanted.given,
         ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
-        { heading: 'Advised', text: done.join(' ') || 'Treatment and review here.' },
+        { heading: 'Advised', text: advised.length > 0 ? `${advised.join('; ')}.` : 'Treatment and review here.' },
         ...imagingText(judged),
+        { heading: 'Request', text: requestText(judged, destination, about.zone) },
         { heading: 'Not examined and still open', text: openText(judged, about.zone) },
       ].map(({ heading, text }) => ({ heading, text: plainText(text) })),
-    ],
+    ].map(spelledOut(pack.abbreviations)),
     missing: wanted.missing,
   }
 }
@@ -97,7 +108,7 @@ function imagingText(judged: Judgement): { heading: string; text: string }[] {
     judged,
     flags.filter((flag) => flag.tier === floor && flag.tier !== 'here'),
   )
-  return ways.length > 0 ? [{ heading: 'Imaging by suspicion', text: ways.map((way) => `${way.title}: ${way.pregnant ?? way.first}`).join(' ') }] : []
+  return ways.length > 0 ? [{ heading: 'Imaging advised', text: ways.map((way) => `${way.title}: ${way.pregnant ?? way.first}`).join(' ') }] : []
 }
 
 function aboutText({ pack, examination }: Judgement, { patient, examiner, site, zone }: LetterAbout): string {
@@ -117,29 +128,59 @@ function priorityText(judged: Judgement, zone: string | undefined): string {
   const settled = priority.tier !== verdict.floor || verdict.floor === verdict.ceiling
   const head = settled ? tier(priority.tier) : rangeWords(pack, verdict.floor, verdict.ceiling)
   const range = `${head}${set ? ` (${set.charAt(0).toLowerCase()}${set.slice(1)})` : ''}${settled && verdict.ceiling !== verdict.floor ? `, could still be ${tier(verdict.ceiling)}` : ''}${due ? `, due by ${dayAndTime(due, zone)}` : ''}`
-  const reasons = verdict.flags
-    .filter((flag) => flag.tier === verdict.floor && flag.proof)
-    .map((flag) => {
-      const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
-      const held = flag.retained ? [`found otherwise since ${dayAndTime(flag.retained.until, zone)}, not lifted`] : []
-      const why = [...because, ...held]
-      return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
-    })
-  return `${range}. ${reasons.length > 0 ? `${reasons.join('. ')}.` : 'No flag met.'}`
+  return `${range}.`
+}
+
+/** What the findings stand for, with what raised it; what is met besides, and what more urgent is not excluded yet. */
+function impressionText({ pack, verdict }: Judgement, zone: string | undefined): string {
+  const at = (flag: FlagVerdict): boolean => flag.tier === verdict.floor
+  const leading = verdict.flags.filter((flag) => at(flag) && flag.proof).map((flag) => {
+    const held = flag.retained ? [`found otherwise since ${dayAndTime(flag.retained.until, zone)}, not lifted`] : []
+    const why = [...tellingLines(pack, flag), ...held]
+    return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
+  })
+  const others = named(verdict.flags.filter((flag) => !at(flag) && flag.tier !== 'here'))
+  const open = named(verdict.openFlags.filter((flag) => flag.ceiling !== undefined && tierRank(flag.ceiling) < tierRank(verdict.floor)))
+  return [
+    leading.length > 0 ? `${leading.join('. ')}.` : 'No referral criterion met.',
+    ...(others === '' ? [] : [`Also: ${others}.`]),
+    ...(open === '' ? [] : [`Not excluded yet: ${open}.`]),
+  ].join(' ')
+}
+
+/** The first few of them, each once. */
+const named = (flags: readonly FlagVerdict[]): string => [...new Set(flags.map(({ title }) => title))].slice(0, MOST_NAMED).join('; ')
+const MOST_NAMED = 5
+
+/** What the receiver is asked for, and until when. */
+function requestText(judged: Judgement, destination: Destination | undefined, zone: string | undefined): string {
+  const { pack, examination, verdict } = judged
+  const { tier } = priorityOf(judged)
+  const due = dueHere(pack, examination.asOf, tier, verdict.flags)
+  if (tier === 'here' || destination === undefined) return 'For information: treatment and review here.'
+  return `Assessment by ${destination.name}${due ? `, by ${dayAndTime(due, zone)}` : ''}, please.`
+}
+
+/** What was looked for on the sore side and is not there, in the words of the joint. */
+function negativesText(judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const says = new NoteFindings(judged, zone).negatives()
+  return says.length > 0 ? [{ heading: 'Relevant negatives', text: says.join(' ') }] : []
 }
 
 /** What is abnormal or could not be had on the sore side, and what measures otherwise there than on the other: each with both sides. */
-function foundText(pack: RegionPack, complaint: Complaint, entries: readonly FindingEntry[], zone: string | undefined): { heading: string; text: string }[] {
+function foundText(heading: string, isOfIt: (item: Item) => boolean, judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const { pack } = judged
+  const { complaint } = judged.examination
   const isHere = onSoreSide(pack, complaint)
-  const told = byItem(pack, entries, complaint.sides).filter(({ item, entries: own }) => {
-    if (item.depth === 'card') return false
+  const told = byItem(pack, judged.record.findings, complaint.sides).filter(({ item, entries: own }) => {
+    if (item.depth === 'card' || !isOfIt(item) || isBackground(pack, item, own[0])) return false
     if (own.some((entry) => isHere(entry) && entry.state !== 'examined')) return true
     if (isCheck(item)) return false
     const isUneven =
       item.sided && own.length > 1 && own.some((entry) => isMeasured(pack, entry)) && new Set(own.map((entry) => findingWords(pack, entry, zone))).size > 1
     return isUneven || own.some((entry) => isHere(entry) && isAbnormalEntry(pack, entry))
   })
-  return told.length > 0 ? [{ heading: 'Found', text: `${told.map((one) => itemLine(pack, one, zone)).join('. ')}.` }] : []
+  return told.length > 0 ? [{ heading, text: `${told.map((one) => itemLine(pack, one, zone)).join('. ')}.` }] : []
 }
 
 /** Investigations that were recorded as not done: the receiver neither waits for them nor takes them for normal. */
@@ -185,10 +226,10 @@ function checksText(
     })
     return `${time}: ${[...telling.map((entry) => entryLine(pack, entry, zone)), ...normal].join('; ')}`
   })
-  return { heading: 'Pulse and nerve', text: timed.length === 0 ? 'Not checked.' : `${timed.join('. ')}.` }
+  return { heading: 'Neurovascular status', text: timed.length === 0 ? 'Not checked.' : `${timed.join('. ')}.` }
 }
 
-/** Who the patient is as far as it matters to whoever takes over: blood thinners, allergies, metal, and what every letter needs and nobody asked. */
+/** Who the patient is as far as it matters to whoever takes over: anticoagulants, allergies, metalwork, and what every letter needs and nobody asked. */
 function backgroundText(
   pack: RegionPack,
   entries: readonly FindingEntry[],
@@ -213,8 +254,10 @@ function backgroundText(
 }
 
 /** A fact of the patient card that is not the ordinary answer, or a time: when it began, last dose, last meal. Age and sex stand elsewhere. */
-const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry): boolean =>
-  item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
+const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry | undefined): boolean =>
+  entry === undefined
+    ? false
+    : item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(
@@ -230,7 +273,7 @@ function wantedBy(
   const recorded = wanted.flatMap(({ entries: own }) => own)
   const given = byItem(pack, [...new Set(recorded)], sides).map((one) => itemLine(pack, one, zone))
   return {
-    given: given.length > 0 ? [{ heading: 'For you', text: `${given.join('. ')}.` }] : [],
+    given: given.length > 0 ? [{ heading: 'For this service', text: `${given.join('. ')}.` }] : [],
     missing: wanted.filter(({ entries: own }) => own.length === 0).map(({ says }) => says),
     recorded,
   }

@@ -53,6 +53,16 @@ export class NoteFindings {
     return [...this.told(telling), ...inOneBreath(said.map(({ phrase, sides }) => [spoken(sides), phrase.says])), ...named(left, stage)]
   }
 
+  /** What was examined and is normal on every side that is judged, in the words of the joint. */
+  negatives(): readonly string[] {
+    const { compiled, sides } = this.judged
+    return compiled.phrases.flatMap(({ phrase, rule }) => {
+      const covered = phrase.covers.length === 0 ? [] : this.sidesOf(phrase.covers).filter((side) => !rule || this.isMet(rule, side))
+      const isHere = covered.includes('none') || (covered.length > 0 && sides.every((side) => covered.includes(SIDES[side])))
+      return isHere && !isCheck(itemsById(this.pack).get(phrase.covers[0] ?? '')?.stage) ? [phrase.says] : []
+    })
+  }
+
   /** The abnormal first, each by itself; then what was compared between the sides; what has no side and is only told, in one line. */
   private told(telling: readonly ItemFindings[]): string[] {
     const line = (one: ItemFindings): string => itemLine(this.pack, one, this.zone)
@@ -86,6 +96,9 @@ export class NoteFindings {
   }
 }
 
+/** Pulse and nerve are told apart, with the time of each check. */
+const isCheck = (stage: Stage | undefined): boolean => stage === 'neuro' || stage === 'vascular'
+
 /** Whether an entry says more than that it was examined and is normal. */
 const saysMore = (item: Item, entry: FindingEntry): boolean => entry.state !== 'examined' || entry.override !== undefined || !isPlainNormal(item, entry)
 
@@ -110,11 +123,11 @@ function named(left: readonly { readonly item: Item; readonly sides: readonly Si
     if (sides.length === 0) continue
     const isFull = item.kind === 'angle' && item.normalSpan?.says === 'full'
     const on = sides.length > 1 ? ', both sides' : sides[0] === 'none' ? '' : `, ${sides[0] ?? ''} only`
-    const head = isFull ? (sides.length > 1 ? 'Full and equal, by eye' : `Full by eye${on}`) : `${heading}${on}`
+    const head = isFull ? (sides.length > 1 ? 'Full and equal, visual estimate' : `Full, visual estimate${on}`) : `${heading}${on}`
     groups.set(head, [...(groups.get(head) ?? []), isFull ? item.label : labelled(item)])
   }
   return [...groups].map(([head, labels]) => `${head}: ${labels.join('; ')}`)
 }
 
-/** @example labelled(extensorLag) // 'Extensor lag (none, by eye)' */
+/** @example labelled(extensorLag) // 'Extensor lag (none, visual estimate)' */
 const labelled = (item: Item): string => (item.normalSpan ? `${item.label} (${normalWords(item, item.normalSpan.says)})` : item.label)

@@ -5,6 +5,7 @@ import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import { adviceOf } from '../judge/advice.js'
 import { standingHolds } from '../judge/holds.js'
+import { toldProof } from './proofWords.js'
 import type { Judgement } from '../judge/judgement.js'
 import { conditionRanges } from '../reason/conditions.js'
 
@@ -27,7 +28,7 @@ export function publicVerdict(judged: Judgement): object {
       couldBe: flag.ceiling ?? null,
       destination: flag.to[0] ?? null,
       heldSince: flag.retained?.until ?? null,
-      proof: flag.proof ?? null,
+      proof: flag.proof ? toldProof(pack, flag.proof) : null,
     })),
     earlier: earlierFlags(judged).map(({ flag, tier, until, isRetained, lifted }) => ({
       id: flag.id,
@@ -36,7 +37,7 @@ export function publicVerdict(judged: Judgement): object {
       until,
       isHeld: isRetained,
       lifted: lifted ? { by: lifted.by, at: lifted.at, reason: lifted.reason } : null,
-      proof: flag.proof ?? null,
+      proof: flag.proof ? toldProof(pack, flag.proof) : null,
     })),
     holds: standingHolds(judged).map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops, awaits: hold.awaits })),
     disagreements: judged.disagreements.map(({ stands, other }) => ({ item: stands.item, side: stands.side, stands: stands.id, other: other.id })),

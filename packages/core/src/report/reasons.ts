@@ -11,7 +11,7 @@ import { type ProofFinding } from '../rules/proofNode.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { FindingEntry } from '../record/entry.js'
 import { dayAndTime } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, sideWord, tierName } from './words.js'
+import { entryLine, findingWords, isAbnormalEntry, sidedWords, sideWord, tierName } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
 export function asEntry(finding: ProofFinding): Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
@@ -38,9 +38,18 @@ export function tellingFindings(pack: RegionPack, flag: FlagVerdict): readonly P
   return telling.length > 0 ? telling : recorded
 }
 
-/** @example "Lachman right: 8 mm, end point soft" */
-export const findingLine = (pack: RegionPack, finding: ProofFinding): string =>
-  `${entryLine(pack, { ...asEntry(finding), side: finding.side })}${beforeWords(pack, finding)}`
+/**
+ * What raised a flag, a line for each item with both sides in one breath.
+ * @example tellingLines(pack, flag) // ['Dorsalis pedis pulse (DP): absent on the right, normal on the left']
+ */
+export function tellingLines(pack: RegionPack, flag: FlagVerdict): string[] {
+  const byItem = new Map<string, { readonly side: string; readonly words: string }[]>()
+  for (const finding of tellingFindings(pack, flag)) {
+    const words = `${findingWords(pack, asEntry(finding))}${beforeWords(pack, finding)}`
+    byItem.set(finding.item, [...(byItem.get(finding.item) ?? []), { side: finding.side, words }])
+  }
+  return [...byItem].map(([id, sides]) => `${itemsById(pack).get(id)?.label ?? id}: ${sidedWords(sides)}`)
+}
 
 /** What a finding was at the check before. @example beforeWords(pack, finding) // ", normal 20 min before" */
 export function beforeWords(pack: RegionPack, { item, before }: Pick<ProofFinding, 'item' | 'before'>): string {
@@ -69,14 +78,14 @@ export const holdLines = (judged: Pick<Judgement, 'verdict' | 'record'>, zone?: 
 
 /**
  * What was urgent earlier in the examination, a line each, and whether it was lifted.
- * @example "Arterial injury right: Now until 10:42 (Dorsalis pedis pulse right: absent). Lifted 10:50 by Dr Brannock: both feet alike"
+ * @example "Arterial injury right: Now until 10:42 (Dorsalis pedis pulse (DP): absent on the right). Lifted 10:50 by Dr Brannock: both feet alike"
  */
 export const earlierLines = (pack: RegionPack, earlier: readonly EarlierFlag[], zone?: string): string[] =>
   earlier.map((one) => {
     const { flag, tier, until } = one
     const name = tierName(pack, tier)
     const side = sideWord(flag.side)
-    const because = tellingFindings(pack, flag).map((finding) => findingLine(pack, finding))
+    const because = tellingLines(pack, flag)
     const met = `${flag.title}${side === '' ? '' : ` ${side}`}: ${name} until ${dayAndTime(until, zone)}${because.length > 0 ? ` (${because.join('; ')})` : ''}`
     return `${met}${liftWords(one, name, zone)}`
   })

@@ -28,8 +28,8 @@ function valueWords(pack: RegionPack, item: Item, value: FindingEntry['value']):
   return word !== undefined && word !== String(value) ? `${String(value)} (${word})` : String(value)
 }
 
-/** How a range reads that was found normal and not measured: an angle is then told by eye. @example normalWords(flexion, 'full') // 'full, by eye' */
-export const normalWords = ({ kind }: Pick<Item, 'kind'>, says: string): string => (kind === 'angle' ? `${says}, by eye` : says)
+/** How a range reads that was found normal and not measured: an angle is then told as a visual estimate. @example normalWords(flexion, 'full') // 'full, visual estimate' */
+export const normalWords = ({ kind }: Pick<Item, 'kind'>, says: string): string => (kind === 'angle' ? `${says}, visual estimate` : says)
 
 /** No more exact than it was told. @example momentWords('2026-03-01T09:00:00Z', 'week', 'UTC') // 'about 1 Mar 2026, to the week' */
 function momentWords(at: string, precision: Scalar | readonly string[] | undefined, zone: string | undefined): string {
@@ -45,13 +45,21 @@ const withUnit = (value: number, unit: string | undefined): string =>
 function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar | readonly string[]>>): string[] {
   const order = Object.keys(item.qualifiers)
   const inOrder = Object.entries(qualifiers).sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
-  return inOrder.map(([name, value]) => {
+  return inOrder.flatMap(([name, value]) => {
     const { label, unit } = item.qualifiers[name] ?? { label: name, unit: undefined }
     if (value === true) return label
-    if (value === false) return `not ${label}`
-    return `${label} ${typeof value === 'number' ? withUnit(value, unit) : String(value)}`
+    // That it differs from the other side shows in what is recorded of both.
+    if (value === false) return name === 'equal' ? [] : `no ${label}`
+    if (typeof value === 'number') return `${label} ${withUnit(value, unit)}`
+    const said = typeof value === 'string' ? value : value.join(' and ')
+    if (name === 'method') return said
+    if (said === 'none') return `no ${label}`
+    return ADJECTIVES.has(label) ? `${said} ${label}` : `${label} ${said}`
   })
 }
+
+/** What is told before its name: a soft end point, a partial gap. */
+const ADJECTIVES: ReadonlySet<string> = new Set(['end point', 'gap', 'pain', 'apprehension'])
 
 /** As much of a pack as naming a tier needs. */
 export interface NamedTiers {
@@ -68,6 +76,18 @@ export const tierName = ({ tiers }: NamedTiers, id: string): string => tiers.fin
  */
 export const rangeWords = (pack: NamedTiers, floor: string, ceiling: string): string =>
   floor === ceiling ? tierName(pack, floor) : `Not settled: ${tierName(pack, floor)} to ${tierName(pack, ceiling)}`
+
+/**
+ * The same of each side in one breath.
+ * @example sidedWords([{ side: 'right', words: 'absent' }, { side: 'left', words: 'normal' }]) // 'absent on the right, normal on the left'
+ */
+export function sidedWords(sides: readonly { readonly side: string; readonly words: string }[]): string {
+  const [first] = sides
+  const onSide = (side: string): string => (sideWord(side) === '' ? '' : ` on the ${side}`)
+  if (first !== undefined && sides.length > 1 && sides.every(({ words }) => words === first.words)) return `${first.words} on both sides`
+  const isLong = sides.some(({ words }) => words.includes(','))
+  return sides.map(({ side, words }) => `${words}${isLong && sides.length > 1 ? ',' : ''}${onSide(side)}`).join(isLong ? '; ' : ', ')
+}
 
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
 

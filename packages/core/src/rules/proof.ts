@@ -36,6 +36,7 @@ function leafProof(rule: Compiled, context: Context, side: SideIndex, rules: Rul
     op: 'leaf',
     truth: truthOf(truth),
     text: leaf.text,
+    leaf,
     ...(retained ? { until: retained.until } : {}),
     ...(findings.length > 0 ? { findings } : {}),
     ...(inner.length > 0 ? { of: inner } : {}),

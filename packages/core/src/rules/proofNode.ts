@@ -1,5 +1,6 @@
 import type { Side } from '../model/side.js'
 import type { Scalar, Value } from '../model/item.js'
+import type { Leaf } from './rule.js'
 import type { Truth } from './truth.js'
 
 type Qualifiers = Readonly<Record<string, Scalar | readonly string[]>>
@@ -21,6 +22,8 @@ export interface ProofNode {
   readonly truth: Truth
   readonly n?: number
   readonly text?: string
+  /** What is asked of the findings, of a leaf. */
+  readonly leaf?: Leaf
   /** The flag that is read stays met from before: its findings met it until then. */
   readonly until?: string
   readonly findings?: readonly ProofFinding[]

@@ -13,7 +13,7 @@ const looseLachman: Finding[] = [
   { item: 'knee.test.lachman', side: 'left', value: 2, qualifiers: { 'end-point': 'firm' } },
 ]
 const torn: Finding[] = [
-  ...injury('stumble or hard landing on the quadriceps', 'low'),
+  ...injury('eccentric quadriceps load', 'low'),
   { item: 'story.pop', value: 'present' },
   { item: 'knee.screen.straight-leg-raise', value: 'cannot' },
   { item: 'knee.test.extensor-integrity', value: 'cannot' },
@@ -38,7 +38,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     base: 'screen only',
     state: 'draft',
     setting: 'emergency',
-    findings: [...injury('twist on the loaded bent knee'), { item: 'story.swelling-hours', value: 'within 2 h' }, { item: 'story.pop', value: 'present' }],
+    findings: [...injury('twist on the loaded flexed knee'), { item: 'story.swelling-hours', value: 'within 2 h' }, { item: 'story.pop', value: 'present' }],
   },
   { who: 'tarn', side: 'left', hoursAgo: 3, onsetDaysAgo: 0.3, base: 'normal', state: 'referred', setting: 'emergency', findings: torn },
   {
@@ -60,7 +60,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     state: 'signed',
     setting: 'emergency',
     findings: [
-      ...injury('dashboard or fall on the bent knee', 'high'),
+      ...injury('dashboard or fall on the flexed knee', 'high'),
       { item: 'story.dislocation-reported', value: 'reduced by others', qualifiers: { what: 'tibiofemoral' } },
       { item: 'vascular.pulse-dorsalis-pedis', value: 'absent' },
       { item: 'vascular.pulse-posterior-tibial', value: 'absent' },
@@ -158,7 +158,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     state: 'amended',
     setting: 'emergency',
     findings: [
-      ...injury('pivot or landing without contact'),
+      ...injury('non-contact pivot or landing'),
       { item: 'story.dislocation-reported', value: 'self-reduced', qualifiers: { what: 'patella' } },
       { item: 'knee.feel.medial-retinaculum', value: '3' },
       { item: 'feel.effusion', value: 'moderate' },
@@ -202,7 +202,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     state: 'draft',
     setting: 'emergency',
     findings: [
-      ...injury('twist on the loaded bent knee'),
+      ...injury('twist on the loaded flexed knee'),
       { item: 'feel.effusion', value: 'moderate' },
       { item: 'vascular.pulse-dorsalis-pedis', value: 'absent' },
       { item: 'vascular.pulse-dorsalis-pedis', side: 'left', value: 'normal' },
@@ -253,7 +253,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     state: 'signed',
     setting: 'emergency',
     findings: [
-      ...injury('pivot or landing without contact'),
+      ...injury('non-contact pivot or landing'),
       { item: 'story.swelling-hours', value: 'within 2 h' },
       { item: 'feel.effusion', value: 'moderate' },
     ],
@@ -280,7 +280,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     setting: 'emergency',
     findings: [
       { item: 'story.locking', value: 'locked now' },
-      ...injury('twist on the loaded bent knee'),
+      ...injury('twist on the loaded flexed knee'),
       { item: 'knee.move.extension', qualifiers: { active: -20, passive: -15 } },
       { item: 'knee.move.end-feel-extension', value: 'springy' },
       { item: 'knee.test.locked-knee', value: 'persistent extension block' },

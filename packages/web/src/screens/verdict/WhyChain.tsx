@@ -1,4 +1,4 @@
-import { findingLine, tellingFindings, type FlagVerdict, type RegionPack } from '@kneecap-awl/core'
+import { tellingLines, type FlagVerdict, type RegionPack } from '@kneecap-awl/core'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Button, Card, Soft } from '../../parts/controls'
@@ -26,9 +26,11 @@ export function WhyChain({ pack, flags, unexamined }: Props) {
       {flags.map((flag) => (
         <Chain key={`${flag.id} ${flag.side}`}>
           <Box>
-            {findings(pack, flag).map((line) => (
-              <p key={line}>{line}</p>
-            ))}
+            {tellingLines(pack, flag)
+              .slice(0, MOST)
+              .map((line) => (
+                <p key={line}>{line}</p>
+              ))}
           </Box>
           <span aria-hidden>→</span>
           <Box $marked>
@@ -69,12 +71,6 @@ export function WhyChain({ pack, flags, unexamined }: Props) {
 }
 
 const MOST = 5
-
-function findings(pack: RegionPack, flag: FlagVerdict): string[] {
-  return tellingFindings(pack, flag)
-    .slice(0, MOST)
-    .map((finding) => findingLine(pack, finding))
-}
 
 const Chain = styled.div`
   display: grid;

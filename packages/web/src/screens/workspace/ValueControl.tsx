@@ -24,7 +24,7 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
   const label = `${item.label}${side === 'none' ? '' : `, ${side}`}`
   const examined = entry?.state === 'examined' ? entry : undefined
   const keep = (change: Answer): void => {
-    // A number that is read takes the place of "full, by eye".
+    // A number that is read takes the place of "full, visual estimate".
     const value = change.value ?? (examined?.value === NORMAL ? undefined : examined?.value)
     onAnswer({ ...(value === undefined ? {} : { value }), qualifiers: { ...examined?.qualifiers, ...change.qualifiers } })
   }
@@ -36,7 +36,7 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
       {item.normalSpan && item.needs === undefined && (
         <Single
           label={item.normalSpan.says}
-          name={`${label}: ${item.normalSpan.says}${item.kind === 'angle' ? ', by eye' : ''}`}
+          name={`${label}: ${item.normalSpan.says}${item.kind === 'angle' ? ', visual estimate' : ''}`}
           selected={examined?.value === NORMAL}
           isDisabled={isDisabled}
           onPick={() => onAnswer(item.normal ?? {})}
