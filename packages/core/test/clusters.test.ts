@@ -16,7 +16,11 @@ const ratioOf = ({ high, estimate }: ConditionRange): number => {
   return high / (1 - high) / (before / (1 - before))
 }
 describe('a published cluster counts whole', () => {
-  const three: Findings = { 'shoulder.test.painful-arc': '60° to 120°', 'shoulder.test.drop-arm': 'drops (weak)', 'neuro.strength.shoulder-external-rotation': '4' }
+  const three: Findings = {
+    'shoulder.test.painful-arc': '60° to 120°',
+    'shoulder.test.drop-arm': 'drops (weak)',
+    'neuro.strength.shoulder-external-rotation': '4',
+  }
 
   it.each([
     ['three of the full-tear three', 'full-tear', three, 15.6],

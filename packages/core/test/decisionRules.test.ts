@@ -43,7 +43,7 @@ const steps: readonly Question[] = [
 ]
 
 /** The walking step of the ankle and foot rules as it was published; the pack's own reading is the safer one. */
-const published = (region: string) => packWith(region, { choices: [{ region, topic: 'Steps in the film rule', choice: 'both then and now' }] })
+const published = (region: string) => packWith(region, { choices: [{ region, topic: 'Steps in the Ottawa rule', choice: 'both then and now' }] })
 
 describe('the ankle film rule', () => {
   const questions = [tender('ankle.feel.lateral-malleolus-posterior'), tender('ankle.feel.medial-malleolus-tip'), ...steps]

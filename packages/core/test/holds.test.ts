@@ -63,7 +63,13 @@ describe('holds of one joint', () => {
     ['back', 'back.hold.bone-fragility', { 'patient.osteoporosis': 'present' }, 'back.test.sij-sacral-thrust', 'back.test.slr'],
     ['back', 'back.hold.cauda', { 'back.history.saddle': ['altered sensation'] }, 'back.test.slump', 'back.neuro.perianal-touch'],
     ['ankle', 'ankle.hold.charcot', { 'patient.neuropathy': 'present', 'ankle.feel.warmth right': 'hot' }, 'ankle.test.hop', 'ankle.test.calf-squeeze'],
-    ['foot', 'foot.hold.charcot', { 'patient.neuropathy': 'present', 'foot.screen.hot-foot right': 'present' }, 'screen.weight-bearing-steps', 'foot.test.tuning-fork'],
+    [
+      'foot',
+      'foot.hold.charcot',
+      { 'patient.neuropathy': 'present', 'foot.screen.hot-foot right': 'present' },
+      'screen.weight-bearing-steps',
+      'foot.test.tuning-fork',
+    ],
     [
       'knee',
       'any.hold.artery-watch',

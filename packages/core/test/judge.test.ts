@@ -215,9 +215,14 @@ describe('the clot score', () => {
   it('cancer, a calf 32 mm thicker and pitting make 3', () =>
     expect(score({ ...absent, 'patient.cancer': 'active', 'vascular.calf-girth right': 392, 'vascular.pitting': 'present' })).toBe('3'))
   it('another diagnosis at least as likely takes two away', () =>
-    expect(score({ ...absent, 'vascular.calf-girth right': 392, 'vascular.deep-vein-tenderness': 'present', 'story.alternative-diagnosis-dvt': 'as likely or more' })).toBe(
-      '0',
-    ))
+    expect(
+      score({
+        ...absent,
+        'vascular.calf-girth right': 392,
+        'vascular.deep-vein-tenderness': 'present',
+        'story.alternative-diagnosis-dvt': 'as likely or more',
+      }),
+    ).toBe('0'))
   it('30 mm exactly counts, 29.9 does not', () => {
     expect(score({ ...absent, 'vascular.calf-girth right': 390 })).toBe('1')
     expect(score({ ...absent, 'vascular.calf-girth right': 389.9 })).toBe('0')

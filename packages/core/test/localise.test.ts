@@ -180,7 +180,12 @@ describe('where the nerve is hurt', () => {
     expect(best(pack, entriesFor({ ...two, 'neuro.strength.ankle-inversion': '4', 'neuro.strength.hip-abduction': '4' }))?.places[0]?.id).toBe('L5')
   })
   it('gives no single place when both sides have lost the same', () => {
-    const both = { 'neuro.reflex.ankle': 'reduced', 'neuro.reflex.ankle left': 'reduced', 'neuro.touch.plantar': 'reduced', 'neuro.touch.plantar left': 'reduced' }
+    const both = {
+      'neuro.reflex.ankle': 'reduced',
+      'neuro.reflex.ankle left': 'reduced',
+      'neuro.touch.plantar': 'reduced',
+      'neuro.touch.plantar left': 'reduced',
+    }
     expect(localise(pack, entriesFor(both)).map((one) => one.verdict)).toEqual(['alike', 'alike'])
   })
   it('does not count power that pain stopped, a jerk absent on both sides, or touch that is heightened', () => {
@@ -225,9 +230,8 @@ describe('where the nerve is hurt', () => {
   it('a tap that tingles counts for the nerve under it, on its side only', () => {
     const found = { 'neuro.touch.index-pulp': 'reduced', 'neuro.touch.middle': 'reduced' }
     const score = (side: Side): number =>
-      best(pack, entriesFor({ ...found, [`wrist.test.tinel-median ${side}`]: 'median paraesthesia' }))?.places.find(
-        ({ id }) => id === 'median-carpal-tunnel',
-      )?.score ?? Number.NaN
+      best(pack, entriesFor({ ...found, [`wrist.test.tinel-median ${side}`]: 'median paraesthesia' }))?.places.find(({ id }) => id === 'median-carpal-tunnel')
+        ?.score ?? Number.NaN
     expect(score('right') - score('left')).toBe(2)
   })
   it('a weak mover of the blade speaks against the plexus: those branches leave before the trunks', () => {

@@ -24,9 +24,9 @@ describe('the arm clot score', () => {
   const known: Findings = { 'story.arm-swelling': 'present', 'vascular.arm-vein-tenderness': 'absent', 'story.alternative-diagnosis-arm-dvt': 'less likely' }
   it('is 2 for a line and one-sided swelling', () => expect(valueOf('shoulder', 'calc.constans', { ...known, 'patient.indwelling-line': 'present' })).toBe('2'))
   it('may fall by one while another diagnosis is undecided', () =>
-    expect(valueOf('shoulder', 'calc.constans', { 'patient.indwelling-line': 'present', 'story.arm-swelling': 'present', 'vascular.arm-vein-tenderness': 'absent' })).toBe(
-      '1 to 2',
-    ))
+    expect(
+      valueOf('shoulder', 'calc.constans', { 'patient.indwelling-line': 'present', 'story.arm-swelling': 'present', 'vascular.arm-vein-tenderness': 'absent' }),
+    ).toBe('1 to 2'))
 })
 
 describe('loose joints, of nine', () => {
@@ -58,7 +58,7 @@ describe('loose joints, of nine', () => {
 })
 
 describe('regional pain', () => {
-  const kinds = ['feeling', 'vasomotor', 'sudomotor or oedema', 'motor or trophic']
+  const kinds = ['sensory', 'vasomotor', 'sudomotor or oedema', 'motor or trophic']
   const criteria = (symptoms: number, signs: number): Findings => ({
     'story.trauma': 'present',
     'story.onset-at': daysAgo(40),
@@ -107,11 +107,7 @@ describe('inflammation', () => {
     ).toBe('6'))
   it.each<[string, Findings, string]>([
     ['carditis and many joints', { 'screen.murmur': 'present', 'story.joint-course': 'simultaneous, several' }, 'met'],
-    [
-      'many joints, fever and CRP',
-      { 'screen.murmur': 'absent', 'story.joint-course': 'migratory', 'vitals.temperature': 38.6, 'lab.crp': 40 },
-      'met',
-    ],
+    ['many joints, fever and CRP', { 'screen.murmur': 'absent', 'story.joint-course': 'migratory', 'vitals.temperature': 38.6, 'lab.crp': 40 }, 'met'],
     [
       'many joints and fever: the joints are not counted twice',
       {

@@ -157,7 +157,9 @@ function sidesWords(cmp: Comparator, than: number, more: 'more' | 'less', unit: 
   const isMore = cmp === '>' || cmp === '>='
   const isStrict = cmp === '>' || cmp === '<'
   const isReached = isMore ? than >= 0 : than <= 0
-  return isReached ? `${by(isMore ? more : less, isStrict)} on the other side` : `${isStrict ? 'under' : 'at most'} ${size} ${isMore ? less : more} than on the other side`
+  return isReached
+    ? `${by(isMore ? more : less, isStrict)} on the other side`
+    : `${isStrict ? 'under' : 'at most'} ${size} ${isMore ? less : more} than on the other side`
 }
 
 /** @example changeWords('<', 0, undefined) // 'fallen' */

@@ -9,8 +9,7 @@ const SMALL = 1
  * @returns the rank of: neither, swollen, hot, hot and swollen
  * @example hotJoint({ warmth: 3, effusion: 2 }) // 3
  */
-const hotJoint = (ranks: { readonly warmth: number; readonly effusion: number }): number =>
-  (ranks.warmth >= WARMER ? 2 : 0) + (ranks.effusion >= SMALL ? 1 : 0)
+const hotJoint = (ranks: { readonly warmth: number; readonly effusion: number }): number => (ranks.warmth >= WARMER ? 2 : 0) + (ranks.effusion >= SMALL ? 1 : 0)
 
 export const hotJointMeasure = (inputs: Readonly<Record<string, TermValue>>): TermValue =>
   typeof inputs.warmth === 'number' && typeof inputs.effusion === 'number' ? hotJoint({ warmth: inputs.warmth, effusion: inputs.effusion }) : null

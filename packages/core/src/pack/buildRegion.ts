@@ -4,7 +4,7 @@ import { inRegion, standsIn, type Placed, type Sources } from './sources.js'
 import type { CalcSource, FlagSource, RegionSource } from './source.js'
 import type { Calc } from '../rules/calc.js'
 import type { Condition, Flag, Hold, Modifier, Pack, Phrase, Prompt, Region, RegionalItem } from './pack.js'
-import type { Item } from '../model/item.js'
+import type { Item, Qualifier } from '../model/item.js'
 import type { RuleNode } from '../rules/rule.js'
 import { urgentItems } from './urgentItems.js'
 import { buildCondition } from './buildCondition.js'
@@ -72,14 +72,8 @@ class RegionBuilder {
         const qualifier = path.slice(cut + 1)
         return owner && qualifier in owner.qualifiers ? { kind: 'item', item: owner.id, qualifier } : undefined
       },
-      unit: (id, qualifier) => {
-        const item = this.ids.get(id)
-        return qualifier === undefined ? item?.unit : item?.qualifiers[qualifier]?.unit
-      },
-      words: (id, qualifier) => {
-        const item = this.ids.get(id)
-        return (qualifier === undefined ? item?.options : item?.qualifiers[qualifier]?.options) ?? []
-      },
+      unit: (id, qualifier) => this.recordedAs(id, qualifier)?.unit,
+      words: (id, qualifier) => this.recordedAs(id, qualifier)?.options ?? [],
       set: (name) => sets[name],
       criterion: (id, self) => {
         const found = sources.criteria.get(id)
@@ -90,6 +84,9 @@ class RegionBuilder {
       hold: (id) => holds.has(id),
     }
   }
+
+  private readonly recordedAs = (id: string, qualifier?: string): Item | Qualifier | undefined =>
+    qualifier === undefined ? this.ids.get(id) : this.ids.get(id)?.qualifiers[qualifier]
 
   private rule(source: RuleSource, path: string, id: string): RuleNode {
     try {

@@ -4,7 +4,8 @@ import { isFinding } from '../record/decisions.js'
 import type { Problem } from './problem.js'
 import type { FormerWordsSource } from './source.js'
 import type { Sources } from './sources.js'
-import type { FormerItem, Formerly, Pack, Words } from './pack.js'
+import type { Pack } from './pack.js'
+import type { FormerItem, Formerly, Words } from './renamed.js'
 
 export const NOTHING_RENAMED: Formerly = { ids: {}, items: {} }
 
@@ -18,7 +19,9 @@ const EVERY_ITEM = 'every-item'
 export function withFormerly(pack: Pack, { formerly }: Sources, problems: Problem[]): Pack {
   const regions = pack.regions.map((region) => region.id)
   const items = new Map(pack.items.map((item) => [item.id, item]))
-  const known = new Set([...pack.items, ...pack.calcs, ...pack.flags, ...pack.conditions, ...pack.holds, ...pack.prompts, ...pack.modifiers, ...pack.pathways].map((one) => one.id))
+  const known = new Set(
+    [...pack.items, ...pack.calcs, ...pack.flags, ...pack.conditions, ...pack.holds, ...pack.prompts, ...pack.modifiers, ...pack.pathways].map((one) => one.id),
+  )
   const ids: Record<string, string> = {}
   const renamed: Record<string, FormerItem> = {}
   for (const [of, { path, id, words = {}, qualifiers = {} }] of formerly) {
@@ -34,7 +37,10 @@ export function withFormerly(pack: Pack, { formerly }: Sources, problems: Proble
       if (before !== undefined) ids[before] = today
       const item = items.get(today)
       if (!item) continue
-      problems.push(...twoWays(item, words, path), ...Object.entries(qualifiers).flatMap(([name, said]) => twoWays(item.qualifiers[name], said.words ?? {}, path, today)))
+      problems.push(
+        ...twoWays(item, words, path),
+        ...Object.entries(qualifiers).flatMap(([name, said]) => twoWays(item.qualifiers[name], said.words ?? {}, path, today)),
+      )
       renamed[today] = { words, qualifiers: byFormerName(qualifiers) }
     }
   }
@@ -57,7 +63,9 @@ function twoWays(of: Item | Qualifier | undefined, words: Words, file: string, o
   const id = owner ?? (of && 'id' in of ? of.id : '')
   return Object.entries(words).flatMap(([before, today]) => [
     ...(options.includes(before) ? [{ file, id, reason: `"${before}" was renamed and is an option still`, cure: 'take one of the two out' }] : []),
-    ...(options.includes(today) ? [] : [{ file, id, reason: `"${before}" became "${today}", which is no option`, cure: `write one of: ${options.join(', ')}` }]),
+    ...(options.includes(today)
+      ? []
+      : [{ file, id, reason: `"${before}" became "${today}", which is no option`, cure: `write one of: ${options.join(', ')}` }]),
   ])
 }
 

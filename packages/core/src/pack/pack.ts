@@ -3,6 +3,7 @@ import type { Tier } from '../model/tier.js'
 import type { Calc } from '../rules/calc.js'
 import type { RuleNode } from '../rules/rule.js'
 import type { NerveLesions } from './nerves.js'
+import type { Formerly, Words } from './renamed.js'
 /** Who read something against the literature, when (YYYY-MM-DD), and what of it. */
 export interface Reviewed {
   readonly by: string
@@ -237,23 +238,6 @@ export interface ReferenceRange {
   readonly name: string
   readonly basis: string
   readonly under?: number
-}
-
-/** Words, each with the word of today. */
-export type Words = Readonly<Record<string, string>>
-
-/** Earlier words of an item's options, and of its qualifiers by the name that they had then: the name and words of today. */
-export interface FormerItem {
-  readonly words: Words
-  readonly qualifiers: Readonly<Record<string, { readonly name: string; readonly words: Words }>>
-}
-
-/** What things were called before. */
-export interface Formerly {
-  /** Earlier id to the id of today. */
-  readonly ids: Words
-  /** By the item's id of today. */
-  readonly items: Readonly<Record<string, FormerItem>>
 }
 
 interface PackContents {

@@ -121,7 +121,12 @@ export const FILES: Readonly<Record<string, object>> = {
   names: object(['names'], { names: map({ ...object([], { also: text, lay: text }), minProperties: 1 }) }),
   lexicon: object(['lexicon'], {
     lexicon: list(
-      object(['words', 'write'], { words: text, write: text, in: { enum: ['names', 'texts', 'lay'] }, except: list(object(['text', 'reason'], { text, reason: text })) }),
+      object(['words', 'write'], {
+        words: texts,
+        write: text,
+        in: { enum: ['names', 'texts', 'lay'] },
+        except: list(object(['text', 'reason'], { text, reason: text })),
+      }),
     ),
   }),
   formerly: object(['formerly'], {

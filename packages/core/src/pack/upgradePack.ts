@@ -60,7 +60,20 @@ const tierOf = (text: string): Tier => TIERS.find((tier) => text.startsWith(tier
  */
 export function upgradePack(stored: Pack): Pack {
   return {
-    ...filled({ ...BUILT_IN, pathways: [], stopRules: [], referenceRanges: [], everyLetter: [], phrases: [], journeyHours: 0, formerly: NOTHING_RENAMED, abbreviations: {} }, stored),
+    ...filled(
+      {
+        ...BUILT_IN,
+        pathways: [],
+        stopRules: [],
+        referenceRanges: [],
+        everyLetter: [],
+        phrases: [],
+        journeyHours: 0,
+        formerly: NOTHING_RENAMED,
+        abbreviations: {},
+      },
+      stored,
+    ),
     actions: stored.actions.map((action) => filled({ name: action.text }, action)),
     tiers: stored.tiers.map((tier) => filled({ tooLate: TOO_LATE[tier.id] }, tier)),
     nerveLesions: filled(NERVES_BUILT_IN, (stored as Partial<Pack>).nerveLesions ?? NO_LESIONS),

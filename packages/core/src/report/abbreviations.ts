@@ -1,5 +1,5 @@
 import { oncePer } from '../model/oncePer.js'
-import type { Words } from '../pack/pack.js'
+import type { Words } from '../pack/renamed.js'
 
 type Paragraph = { readonly heading: string; readonly text: string }
 

@@ -134,11 +134,13 @@ function priorityText(judged: Judgement, zone: string | undefined): string {
 /** What the findings stand for, with what raised it; what is met besides, and what more urgent is not excluded yet. */
 function impressionText({ pack, verdict }: Judgement, zone: string | undefined): string {
   const at = (flag: FlagVerdict): boolean => flag.tier === verdict.floor
-  const leading = verdict.flags.filter((flag) => at(flag) && flag.proof).map((flag) => {
-    const held = flag.retained ? [`found otherwise since ${dayAndTime(flag.retained.until, zone)}, not lifted`] : []
-    const why = [...tellingLines(pack, flag), ...held]
-    return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
-  })
+  const leading = verdict.flags
+    .filter((flag) => at(flag) && flag.proof)
+    .map((flag) => {
+      const held = flag.retained ? [`found otherwise since ${dayAndTime(flag.retained.until, zone)}, not lifted`] : []
+      const why = [...tellingLines(pack, flag), ...held]
+      return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
+    })
   const others = named(verdict.flags.filter((flag) => !at(flag) && flag.tier !== 'here'))
   const open = named(verdict.openFlags.filter((flag) => flag.ceiling !== undefined && tierRank(flag.ceiling) < tierRank(verdict.floor)))
   return [
@@ -255,9 +257,7 @@ function backgroundText(
 
 /** A fact of the patient card that is not the ordinary answer, or a time: when it began, last dose, last meal. Age and sex stand elsewhere. */
 const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry | undefined): boolean =>
-  entry === undefined
-    ? false
-    : item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
+  entry === undefined ? false : item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(

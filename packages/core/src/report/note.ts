@@ -22,18 +22,18 @@ export interface NoteSection {
 
 const HEADINGS: readonly (readonly [Stage, string])[] = [
   ['patient', 'Background'],
-  ['story', 'Story'],
+  ['story', 'History'],
   ['screen', 'Screen'],
-  ['look', 'Look'],
-  ['feel', 'Feel'],
-  ['move', 'Move'],
-  ['strength', 'Strength'],
-  ['test', 'Tests'],
-  ['neuro', 'Nerve'],
-  ['vascular', 'Pulse and flow'],
-  ['neighbours', 'Neighbours'],
+  ['look', 'Inspection'],
+  ['feel', 'Palpation'],
+  ['move', 'Movement'],
+  ['strength', 'Power'],
+  ['test', 'Special tests'],
+  ['neuro', 'Neurology'],
+  ['vascular', 'Vascular'],
+  ['neighbours', 'Adjacent regions'],
   ['function', 'Function'],
-  ['result', 'Results'],
+  ['result', 'Imaging and results'],
 ]
 
 /** The examination as a clinical note: abnormal findings spelt out, normal ones named, gaps said as gaps. */
@@ -49,7 +49,7 @@ export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSec
     ...sections,
     ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
     ...sectionOf(
-      'Mind also',
+      'Also consider',
       adviceOf(judged).map(({ title, says }) => `${title}: ${says}`),
     ),
     ...sectionOf('Holds', holdLines(judged, zone)),

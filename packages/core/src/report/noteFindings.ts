@@ -117,7 +117,7 @@ function inOneBreath(said: readonly (readonly [of: string, says: string])[]): st
 
 /** What is normal and in no phrase, by name, a line for each way in which sides were examined; ranges that were full stand together. */
 function named(left: readonly { readonly item: Item; readonly sides: readonly Side[] }[], stage: Stage): string[] {
-  const heading = stage === 'story' || stage === 'patient' ? 'Asked and absent or usual' : 'Examined and normal'
+  const heading = stage === 'story' || stage === 'patient' ? 'Asked, nothing relevant' : 'Examined and normal'
   const groups = new Map<string, string[]>()
   for (const { item, sides } of left) {
     if (sides.length === 0) continue

@@ -68,7 +68,8 @@ function proofWords(pack: RegionPack, finding: ProofFinding): string {
 function derivedWords(pack: RegionPack, { item, value }: ProofFinding): string {
   const unit = itemsById(pack).get(item)?.unit
   const round = (number: number, to: number): number => Math.round(number * to) / to
-  const shown = typeof value === 'number' ? round(value, 100) : typeof value === 'object' && 'low' in value ? `${round(value.low, 10)} to ${round(value.high, 10)}` : value
+  const shown =
+    typeof value === 'number' ? round(value, 100) : typeof value === 'object' && 'low' in value ? `${round(value.low, 10)} to ${round(value.high, 10)}` : value
   return `${String(shown)}${unit ? (unit === '°' ? '°' : ` ${unit}`) : ''} (calculated)`
 }
 

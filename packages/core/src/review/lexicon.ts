@@ -6,8 +6,8 @@ import type { Problem } from '../pack/problem.js'
 type Place = 'names' | 'texts' | 'lay'
 
 interface Entry {
-  /** The forms of the word, parted by "|". */
-  readonly words: string
+  /** The forms of the word. */
+  readonly words: readonly string[]
   /** What stands instead. */
   readonly write: string
   /** Names and texts of the physician when left out. */
@@ -22,7 +22,9 @@ interface Rule extends Entry {
 
 const NAMES = new Set(['label', 'title', 'name', 'options', 'says', 'print', 'letter', 'topic', 'choices', 'group'])
 const TEXTS = new Set(
-  'positive trap technique hint why excludedBy because avoid advice picture reason allowed text lost structure note tierNote finding first then pregnant review'.split(' '),
+  'positive trap technique hint why excludedBy because avoid advice picture reason allowed text lost structure note tierNote finding first then pregnant review'.split(
+    ' ',
+  ),
 )
 const LAY = new Set(['lay', 'safetyNet', 'safetyNetChild'])
 const LEXICON = 'lexicon.yaml'
@@ -33,7 +35,7 @@ const UNREAD = new Set(['also', 'formerly', 'source', 'tells'])
  * Finds everyday words in what a physician reads, and physicians' words in what a patient reads, by the lists of `lexicon.yaml`.
  * @param files the whole content, the lexicon among it
  * @returns one problem for each text with such a word, with what to write instead; and one for each exception that excuses nothing
- * @example lexiconProblems([{ path: 'lexicon.yaml', text: 'lexicon: [{ words: kneecap, write: patella }]' }, { path: 'a.yaml', text: 'label: Kneecap' }])
+ * @example lexiconProblems([{ path: 'lexicon.yaml', text: 'lexicon: [{ words: [kneecap], write: patella }]' }, { path: 'a.yaml', text: 'label: Kneecap' }])
  *   // [{ file: 'a.yaml', id: 'Kneecap', reason: '"Kneecap" stands in a label', cure: 'write patella' }]
  */
 export function lexiconProblems(files: readonly SourceFile[]): Problem[] {
@@ -46,16 +48,24 @@ export function lexiconProblems(files: readonly SourceFile[]): Problem[] {
     if (path === LEXICON || path.startsWith('formerly')) continue
     walk(load(text, { schema: CORE_SCHEMA }), '', '', (said, key, id) => {
       const place = placeOf(key)
-      if (place) problems.push(...faultsOf(said, place, rules, excused).map(({ found, write }) => ({ file: path, id, reason: `"${found}" stands in "${said}" (${key})`, cure: `write ${write}` })))
+      if (place)
+        problems.push(
+          ...faultsOf(said, place, rules, excused).map(({ found, write }) => ({
+            file: path,
+            id,
+            reason: `"${found}" stands in "${said}" (${key})`,
+            cure: `write ${write}`,
+          })),
+        )
     })
   }
-  const unused = rules.flatMap((rule) => rule.exceptions.filter((one) => !excused.has(one)).map((one) => [rule.words, one.source] as const))
+  const unused = rules.flatMap((rule) => rule.exceptions.filter((one) => !excused.has(one)).map((one) => [rule.words[0] ?? '', one.source] as const))
   return [...problems, ...unused.map(([words, text]) => ({ file: LEXICON, id: words, reason: `nothing needs the exception "${text}"`, cure: 'take it out' }))]
 }
 
 const compiled = (entry: Entry): Rule => ({
   ...entry,
-  forbidden: new RegExp(`(?<![\\p{L}-])(?:${entry.words.replaceAll(' ', '\\s+')})(?![\\p{L}-])`, 'iu'),
+  forbidden: new RegExp(`(?<![\\p{L}-])(?:${entry.words.join('|').replaceAll(' ', '\\s+')})(?![\\p{L}-])`, 'iu'),
   exceptions: (entry.except ?? []).map(({ text }) => new RegExp(text, 'giu')),
 })
 

@@ -147,7 +147,11 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     base: 'screen only',
     state: 'draft',
     setting: 'emergency',
-    findings: [...injury('fall onto the knee', 'low'), { item: 'knee.feel.patella-bone', value: '3' }, { item: 'screen.weight-bearing-steps', value: 'cannot' }],
+    findings: [
+      ...injury('fall onto the knee', 'low'),
+      { item: 'knee.feel.patella-bone', value: '3' },
+      { item: 'screen.weight-bearing-steps', value: 'cannot' },
+    ],
   },
   {
     who: 'gale',
@@ -252,11 +256,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     base: 'screen only',
     state: 'signed',
     setting: 'emergency',
-    findings: [
-      ...injury('non-contact pivot or landing'),
-      { item: 'story.swelling-hours', value: 'within 2 h' },
-      { item: 'feel.effusion', value: 'moderate' },
-    ],
+    findings: [...injury('non-contact pivot or landing'), { item: 'story.swelling-hours', value: 'within 2 h' }, { item: 'feel.effusion', value: 'moderate' }],
   },
   {
     who: 'marsh',
