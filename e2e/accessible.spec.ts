@@ -24,7 +24,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await begin(page, { name: `Axed Auk ${colorScheme}` })
       await expectAccessible(page, 'story')
       await calmStory(page)
-      for (const title of ['Screen', 'Look and fluid', 'Feel', 'Move', 'Stability and menisci', 'Results']) {
+      for (const title of ['Screen', 'Look and effusion', 'Feel', 'Move', 'Stability and menisci', 'Results']) {
         await stop(page, title)
         await page
           .locator('[id^="row-"]')

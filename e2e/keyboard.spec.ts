@@ -19,17 +19,17 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
   await press('Space')
   await tabTo(page, page.getByRole('button', { name: 'Injury', exact: true }))
   await press('Space')
-  await tabTo(page, page.getByRole('button', { name: 'Begin with the story' }))
+  await tabTo(page, page.getByRole('button', { name: 'Begin with the history' }))
   await press('Enter')
 
-  await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible()
   await expect(page.getByRole('radio', { name: 'Trauma in this episode: yes' })).toBeChecked()
-  await tabTo(page, page.getByLabel('Onset (date and time), how long ago'))
+  await tabTo(page, page.getByLabel('Onset, how long ago'))
   await page.keyboard.type('2')
   await press('Enter')
   await tabTo(page, sheet(page).getByRole('button', { name: 'Speed of onset' }))
   await press('Enter', 'Enter')
-  await tabTo(page, sheet(page).getByRole('button', { name: /^Where it hurts/ }))
+  await tabTo(page, sheet(page).getByRole('button', { name: /^Site of pain/ }))
   await press('Enter', 'Enter', 'Escape')
   await tabTo(page, page.getByRole('button', { name: 'Open the rest of the card' }))
   await press('Enter')
@@ -39,7 +39,7 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
     await tabTo(page, page.getByRole('dialog').getByRole('button', { name: /^All \d+ were asked/ }))
     await press('Enter')
   }
-  for (const name of ['Cancer: never', 'Fever, rigors or night sweats: no']) {
+  for (const name of ['Malignancy: never', 'Fever, rigors or night sweats: no']) {
     await tabTo(page, page.getByRole('radio', { name }), 200)
     await press('Space')
   }

@@ -9,17 +9,17 @@ test.beforeEach(async ({ page }) => signIn(page))
 async function stopsOf(page: Page): Promise<string[]> {
   const steps = page.getByRole('navigation', { name: 'Route' }).getByRole('button')
   const titles = await steps.evaluateAll((buttons) => buttons.map((button) => button.children[1]?.textContent ?? ''))
-  return titles.filter((title) => title !== 'Story')
+  return titles.filter((title) => title !== 'History')
 }
 
 /** Five weeks of something that came on over weeks; nothing else, asked one by one. */
 async function quietStory(page: Page): Promise<void> {
-  const since = page.getByLabel('Onset (date and time), how long ago')
+  const since = page.getByLabel('Onset, how long ago')
   // A jaw is not asked since when.
   if ((await since.count()) > 0) {
     await since.fill('5')
     await since.press('Enter')
-    await choose(page, /When it began, unit/, 'weeks')
+    await choose(page, /Onset, unit/, 'weeks')
   }
   const speed = sheet(page).getByRole('button', { name: 'Speed of onset' })
   if ((await speed.count()) > 0) await choose(page, 'Speed of onset', 'weeks')
@@ -40,16 +40,16 @@ const WHOLE: readonly (readonly [Start, ((page: Page) => Promise<void>)?])[] = [
   [
     { name: 'Whole Woodcock', joint: 'hip' },
     async (page) => {
-      await tick(page, /^Where it hurts/, 'lateral')
-      await tick(page, /^When it hurts/, 'stairs')
+      await tick(page, /^Site of pain/, 'lateral')
+      await tick(page, /^Pain pattern/, 'stairs')
     },
   ],
   [
     { name: 'Whole Wheatear', joint: 'back', hasSide: false, view: 'back' },
     async (page) => {
       await choose(page, 'Onset', 'gradual')
-      await tick(page, /^What eases it/, 'lying')
-      for (const side of ['right', 'left']) await tick(page, new RegExp(`^Where it hurts.*${side}`), 'paraspinal')
+      await tick(page, /^Relieving factors/, 'lying down')
+      for (const side of ['right', 'left']) await tick(page, new RegExp(`^Site of pain.*${side}`), 'paraspinal')
     },
   ],
 ]
@@ -68,7 +68,7 @@ test('a test is found on the sheet by a misspelt name of a person, is recorded, 
   await begin(page, { name: 'Found Fulmar', joint: 'neck', hasSide: false, view: 'back' })
   await page.getByLabel(FIND).fill('spurlings')
   await page.keyboard.press('Enter')
-  await choose(page, /^other… Neck tilted back and to the side.*right$/, 'arm pain')
+  await choose(page, /^other… Spurling test.*right$/, 'arm pain')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
   await expect(page.getByRole('main')).toContainText(/arm pain/)
 })
@@ -89,8 +89,8 @@ test('a red great toe is told with its score as a range, the picture to take and
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
   const main = page.getByRole('main')
   await expect(main.getByRole('heading', { name: 'Scores and counts' })).toBeVisible()
-  await expect(main).toContainText(/Picture and review/)
-  await expect(main).toContainText(/Fluid within four hours: until/)
+  await expect(main).toContainText(/Imaging and review/)
+  await expect(main).toContainText(/Synovial fluid within 4 h: until/)
 })
 
 test('the usual range of a movement is that of the reference chosen, and stays chosen', async ({ page }) => {

@@ -75,9 +75,9 @@ export async function begin(
   await typeBirthDate(page, birthDate)
   await page.getByRole('button', { name: `${hasSide ? `${side} ` : ''}${joint}, ${view}`, exact: true }).click()
   if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
-  await page.getByRole('button', { name: 'Begin with the story' }).click()
+  await page.getByRole('button', { name: 'Begin with the history' }).click()
   // The first journey of a run waits while the pack is read for the first time.
-  await expect(page.getByRole('heading', { name: 'Story' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible({ timeout: 30_000 })
 }
 
 /** Opens the newest examination of a patient from one list of the desk: the desk is searched, as other journeys fill its first page. */
@@ -146,11 +146,11 @@ export async function askedAlone(page: Page): Promise<void> {
 
 /** The story of a calm knee: since three weeks, in front, and nothing else; the patient card asked. */
 export async function calmStory(page: Page): Promise<void> {
-  await page.getByLabel('Onset (date and time), how long ago').fill('3')
-  await page.getByLabel('Onset (date and time), how long ago').press('Enter')
-  await choose(page, /When it began, unit/, 'weeks')
+  await page.getByLabel('Onset, how long ago').fill('3')
+  await page.getByLabel('Onset, how long ago').press('Enter')
+  await choose(page, /Onset, unit/, 'weeks')
   await choose(page, 'Speed of onset', 'weeks')
-  await tick(page, /^Where it hurts/, 'anterior')
+  await tick(page, /^Site of pain/, 'anterior')
   await noneOfTheRest(page)
   await askedAlone(page)
 }
@@ -185,14 +185,14 @@ export async function normalStop(page: Page, title: string): Promise<void> {
 
 export const STOPS = [
   'Screen',
-  'Pulse and nerve',
-  'Walk and stance',
+  'Pulses and nerves',
+  'Gait and stance',
   'Patella and extension',
-  'Look and fluid',
+  'Look and effusion',
   'Feel',
   'Move',
   'Stability and menisci',
-  'Hip and neighbours',
+  'Hip and adjacent regions',
 ] as const
 
 export async function normalStops(page: Page, ...but: readonly string[]): Promise<void> {

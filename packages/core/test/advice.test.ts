@@ -39,7 +39,7 @@ describe('what a fact calls for besides the priority', () => {
     expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])
     const examination = exam([...calm(), ...entriesFor(home)])
     expect(noteText(clinicalNote(judgement(thePack(), examination)))).toContain(
-      'Mind also\n  Not safe at home: Not home as things are: admission, or the team that sees people at home the same day.',
+      'Also consider\n  Unsafe discharge circumstances: Not home as things are: admission, or hospital-at-home review the same day.',
     )
     expect(publicVerdict(judgement(thePack(), examination))).toMatchObject({ advice: [{ id: 'mod.unsafe-home' }] })
   })

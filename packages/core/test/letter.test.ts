@@ -28,19 +28,19 @@ describe('the background in a letter', () => {
       'patient.allergy': ['latex'],
       'patient.prosthesis-here': 'total',
     })
-    expect(text).toContain('Blood thinner: warfarin')
-    expect(text).toContain('Last anticoagulant dose (time): Mon 9 Mar 2026, 22:00')
+    expect(text).toContain('Anticoagulant or antiplatelet: warfarin')
+    expect(text).toContain('Last anticoagulant dose: Mon 9 Mar 2026, 22:00')
     expect(text).toContain('Allergies: latex')
-    expect(text).toContain('Replacement in this joint right: total')
-    expect(text).toContain('Not asked: when it began.')
+    expect(text).toContain('Arthroplasty of this joint right: total')
+    expect(text).toContain('Not asked: onset.')
   })
   it('says what nobody asked, and is silent on what is ordinary', () => {
-    expect(background({ 'patient.renal-function': 'normal' })).toBe('Not asked: when it began, blood thinner, allergies.')
-    expect(background({ 'patient.anticoagulant': ['none'], 'patient.allergy': ['none known'], 'patient.diabetes': 'none' })).toBe('Not asked: when it began.')
+    expect(background({ 'patient.renal-function': 'normal' })).toBe('Not asked: onset, anticoagulant or antiplatelet, allergies.')
+    expect(background({ 'patient.anticoagulant': ['none'], 'patient.allergy': ['none known'], 'patient.diabetes': 'none' })).toBe('Not asked: onset.')
   })
   it('does not take "could not be asked" for an answer', () => {
     const findings: Findings = { 'patient.anticoagulant': { state: 'could-not', reason: 'other' }, 'patient.allergy': ['none known'] }
-    expect(background(findings)).toBe('Not asked: when it began, blood thinner.')
+    expect(background(findings)).toBe('Not asked: onset, anticoagulant or antiplatelet.')
   })
 })
 
@@ -48,7 +48,7 @@ describe('a time in a letter', () => {
   it.each([
     ['exact', 'Mon 9 Mar 2026, 22:00'],
     ['hour', 'about Mon 9 Mar 2026, 22:00'],
-    ['day', 'Onset (date and time): 9 Mar 2026. Not'],
+    ['day', 'Onset: 9 Mar 2026. Not'],
     ['week', 'about 9 Mar 2026, to the week'],
   ])('known to the %s is told no more exactly', (precision, words) => {
     const began = { ...daysAgo(0.5), qualifiers: { precision } }
@@ -65,14 +65,14 @@ describe('a time in a letter', () => {
       'patient.anticoagulant': ['warfarin'],
     })
     const told = paragraphs.map((one) => one.text).join(' ')
-    for (const words of ['Onset (date and time)', 'Blood thinner: warfarin']) expect(told.split(words)).toHaveLength(2)
+    for (const words of ['Onset: ', 'Anticoagulant or antiplatelet: warfarin']) expect(told.split(words)).toHaveLength(2)
   })
 })
 
 describe('the check of pulse and nerve in a letter', () => {
   const checks = (...entries: readonly FindingEntry[]): string | undefined => {
     const examination = exam(entries)
-    return referralLetter(judgement(thePack(), examination), about).paragraphs.find((one) => one.heading === 'Pulse and nerve')?.text
+    return referralLetter(judgement(thePack(), examination), about).paragraphs.find((one) => one.heading === 'Neurovascular status')?.text
   }
   const at = (time: string, findings: Findings): FindingEntry[] => entriesFor(findings, 'right', `2026-03-10T${time}:00Z`)
 
@@ -86,8 +86,8 @@ describe('the check of pulse and nerve in a letter', () => {
       ...at('09:40', { 'vascular.ankle-index': 0.9, 'neuro.touch.first-web': 'normal' }),
     )
     expect(text).toBe(
-      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse right: absent; normal on the right Dorsalis pedis pulse (DP). ' +
-        'Tue 10 Mar 2026, 10:40 CET: Ankle-brachial index right: 0.9; normal on the right First web space, foot (deep peroneal).',
+      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse (PT) right: absent; normal on the right Dorsalis pedis pulse (DP). ' +
+        'Tue 10 Mar 2026, 10:40 CET: Ankle–brachial index (ABI) right: 0.9; normal on the right First web space, foot (deep peroneal).',
     )
   })
   it('says that nobody checked', () => {
@@ -98,7 +98,7 @@ describe('the check of pulse and nerve in a letter', () => {
 })
 
 describe('what was found, in a letter', () => {
-  const found = (findings: Findings): string | undefined => letterOf(findings).paragraphs.find((one) => one.heading === 'Found')?.text
+  const found = (findings: Findings): string | undefined => letterOf(findings).paragraphs.find((one) => one.heading === 'Examination')?.text
   it('stands with the other side, and a measure where the sides differ', () => {
     const bend = (active: number): object => ({ qualifiers: { active, passive: active } })
     expect(
@@ -111,10 +111,10 @@ describe('what was found, in a letter', () => {
         'knee.move.extension left': bend(0),
         'knee.feel.calf left': '2',
       }),
-    ).toBe('Effusion: right moderate; left none. Bend: right active 90°, passive 90°; left active 140°, passive 140°.')
+    ).toBe('Effusion: right moderate; left none. Knee flexion: right active 90°, passive 90°; left active 140°, passive 140°.')
   })
   it('says of what could not be had why', () => {
-    expect(found({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' } })).toBe('Lachman: right could not be done (guarding).')
+    expect(found({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' } })).toBe('Lachman test: right could not be done (guarding).')
     expect(found({ 'knee.feel.calf': '0' })).toBeUndefined()
   })
 })
@@ -136,11 +136,11 @@ describe('what the receiver wants of a back', () => {
   }
   it('is taken from the record: bladder, saddle and power of both sides; the rest is wished for', () => {
     expect(letter().destination).toBe('dest.spinal-oncall')
-    const text = letter().paragraphs.find((one) => one.heading === 'For you')?.text
+    const text = letter().paragraphs.find((one) => one.heading === 'For this service')?.text
     expect(text).toMatch(
-      /Bladder, each named: cannot pass\..*Saddle numb or different on wiping or sitting: both sides\..*Foot up \(L4 L5\): right 3.*; left 5/,
+      /Bladder symptoms: urinary retention\. Saddle \(perineal\) sensation: bilateral loss\. Ankle dorsiflexion \(L4, L5\): right 3.*; left 5/,
     )
-    expect(letter().missing).toEqual(expect.arrayContaining(['residual volume', 'level on the trunk']))
+    expect(letter().missing).toEqual(expect.arrayContaining(['post-void residual', 'sensory level']))
     expect(letter().missing).not.toEqual(expect.arrayContaining(['dated power table']))
   })
 })
@@ -149,9 +149,9 @@ describe('the background in a note', () => {
   it('names what is not ordinary on the patient card, and calls only the rest usual', () => {
     const examination = exam(entriesFor({ 'patient.anticoagulant': ['warfarin'], 'patient.cancer': 'active', 'patient.diabetes': 'none' }))
     const text = noteText(clinicalNote(judgement(thePack(), examination)))
-    expect(text).toContain('Blood thinner: warfarin')
-    expect(text).toContain('Cancer: active')
-    expect(text).toContain('Asked and absent or usual: Diabetes\n')
+    expect(text).toContain('Anticoagulant or antiplatelet: warfarin')
+    expect(text).toContain('Malignancy: active')
+    expect(text).toContain('Asked, nothing relevant: Diabetes\n')
   })
 })
 
@@ -159,9 +159,9 @@ describe('what the receiver wants before an operation', () => {
   const wound: Findings = { 'screen.wound': 'near bone or joint', 'story.trauma': 'present', 'knee.screen.deformity': 'present' }
   it('is asked after a wound, and wished for until it is told', () => {
     expect(judged(entriesFor(wound)).verdict.asked.prompts.map((group) => group.id)).toEqual(expect.arrayContaining(['ask.theatre', 'ask.tetanus']))
-    expect(letterOf(wound).missing).toEqual(expect.arrayContaining(['last ate and drank', 'tetanus']))
+    expect(letterOf(wound).missing).toEqual(expect.arrayContaining(['last food and drink', 'tetanus']))
     const told = letterOf({ ...wound, 'patient.last-food': daysAgo(0.2), 'patient.tetanus': 'incomplete' })
-    expect(told.missing).not.toEqual(expect.arrayContaining(['last ate and drank']))
+    expect(told.missing).not.toEqual(expect.arrayContaining(['last food and drink']))
     expect(told.missing).not.toEqual(expect.arrayContaining(['tetanus']))
   })
   it('is the weight for the dose of a child, and of nobody whose drugs do not need it', () => {

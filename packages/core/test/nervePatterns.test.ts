@@ -40,7 +40,7 @@ describe('patterns over both sides come before one root or nerve', () => {
     ],
     ['numb soles, ankle jerks gone', { ...both('neuro.touch.plantar', 'reduced'), ...both('neuro.reflex.ankle', 'absent') }, 'Length-dependent polyneuropathy'],
     ['a toe that goes up, ankle jerks gone', { 'neuro.test.plantar left': 'extensor', ...both('neuro.reflex.ankle', 'absent') }, 'Mixed UMN and LMN pattern'],
-    ['weak hips, feet strong, jerks and touch kept', both('neuro.strength.hip-flexion', '4'), 'Muscle'],
+    ['weak hips, feet strong, jerks and touch kept', both('neuro.strength.hip-flexion', '4'), 'Myopathy pattern'],
     [
       'thigh weak in three movements, jerk gone, diabetes',
       {
@@ -61,7 +61,7 @@ describe('patterns over both sides come before one root or nerve', () => {
   })
   it('takes brisk jerks with a weak arm for the cord', () =>
     expect(patterns('neck', { 'neuro.reflex.triceps right': 'brisk', 'neuro.strength.elbow-flexion right': '4' })).toContain('Myelopathy pattern'))
-  it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.fast-stroke': ['facial droop'] })).toEqual(['Brain']))
+  it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.fast-stroke': ['facial droop'] })).toEqual(['Stroke (central) pattern']))
   it('two different nerves on two sides are several nerves', () => {
     const arm = thePack().nerveLesions.lesions.filter((one) => one.limb === 'arm')
     const wrist: Findings = Object.assign(

@@ -17,35 +17,35 @@ describe('a finding in the note', () => {
     expect(
       knee(
         { 'knee.test.lachman': { value: 8, qualifiers: { 'end-point': 'soft' } }, 'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } } },
-        'Tests',
+        'Special tests',
       ),
-    ).toEqual(['Lachman: right 8 mm, end point soft; left 2 mm, end point firm'])
+    ).toEqual(['Lachman test: right 8 mm, soft end point; left 2 mm, firm end point'])
     // However the readings were stored.
     const bend = { qualifiers: { passive: 125, active: 120 } }
-    expect(knee({ 'knee.move.flexion': bend, 'knee.move.flexion left': bend }, 'Move')).toEqual(['Bend: both sides active 120°, passive 125°'])
+    expect(knee({ 'knee.move.flexion': bend, 'knee.move.flexion left': bend }, 'Movement')).toEqual(['Knee flexion: active 120°, passive 125° on both sides'])
   })
 
   it('is not called normal on the side where it is not, nor on a side that was not examined', () => {
-    expect(knee({ 'knee.feel.calf': '2', 'knee.feel.calf left': '0' }, 'Feel')).toEqual(['Calf: right 2 (clear); left 0 (none)'])
-    expect(knee({ 'knee.feel.calf': '0' }, 'Feel')).toEqual(['Examined and normal, right only: Calf'])
-    expect(knee({ 'knee.feel.calf': '0', 'knee.feel.calf left': '0' }, 'Feel')).toEqual(['Examined and normal, both sides: Calf'])
+    expect(knee({ 'knee.feel.calf': '2', 'knee.feel.calf left': '0' }, 'Palpation')).toEqual(['Calf tenderness: right 2 (moderate); left 0 (none)'])
+    expect(knee({ 'knee.feel.calf': '0' }, 'Palpation')).toEqual(['Examined and normal, right only: Calf tenderness'])
+    expect(knee({ 'knee.feel.calf': '0', 'knee.feel.calf left': '0' }, 'Palpation')).toEqual(['Examined and normal, both sides: Calf tenderness'])
   })
 
   it('that is nothing to worry about but not the plain word is told, not called normal', () => {
-    expect(knee({ 'knee.look.skin': 'scar' }, 'Look')).toEqual(['Skin: right scar'])
-    expect(knee({ 'knee.look.skin': 'normal' }, 'Look')).toEqual(['Examined and normal, right only: Skin'])
+    expect(knee({ 'knee.look.skin': 'scar' }, 'Inspection')).toEqual(['Skin: right scar'])
+    expect(knee({ 'knee.look.skin': 'normal' }, 'Inspection')).toEqual(['Examined and normal, right only: Skin'])
   })
 
   it('that could not be had says why', () => {
-    expect(knee({ 'knee.test.mcmurray': { state: 'not-valid', reason: 'guarding' } }, 'Tests')).toEqual(['McMurray: right not valid (guarding)'])
+    expect(knee({ 'knee.test.mcmurray': { state: 'not-valid', reason: 'guarding' } }, 'Special tests')).toEqual(['McMurray test: right not valid (guarding)'])
   })
 })
 
 describe('a phrase of the note', () => {
   it('is said of a side when all that it covers was examined there, the rest by name', () => {
     const lines = { 'knee.feel.medial-joint-line': '0', 'knee.feel.lateral-joint-line': '0' } as const
-    expect(knee(lines, 'Feel')).toEqual(['Right: Joint lines not tender.'])
-    expect(knee({ ...lines, 'knee.feel.medial-joint-line left': '0' }, 'Feel')).toEqual([
+    expect(knee(lines, 'Palpation')).toEqual(['Right: Joint lines not tender.'])
+    expect(knee({ ...lines, 'knee.feel.medial-joint-line left': '0' }, 'Palpation')).toEqual([
       'Right: Joint lines not tender.',
       'Examined and normal, left only: Medial joint-line tenderness',
     ])
@@ -54,9 +54,9 @@ describe('a phrase of the note', () => {
   it('calls no laxity firm and equal that was measured, or not compared', () => {
     const firm = { qualifiers: { 'end-point': 'firm', equal: true } }
     const others = { 'knee.test.valgus-30': firm, 'knee.test.varus-30': firm, 'knee.test.step-off': 'normal' } as const
-    expect(knee({ ...others, 'knee.test.lachman': firm }, 'Tests').join()).toContain('Right: Lachman firm and equal')
+    expect(knee({ ...others, 'knee.test.lachman': firm }, 'Special tests').join()).toContain('Right: Lachman firm and equal')
     for (const lachman of [{ value: 6, ...firm }, { qualifiers: { 'end-point': 'firm' } }, { qualifiers: { 'end-point': 'firm', equal: false } }])
-      expect(knee({ ...others, 'knee.test.lachman': lachman }, 'Tests').join()).not.toContain('Lachman firm and equal')
+      expect(knee({ ...others, 'knee.test.lachman': lachman }, 'Special tests').join()).not.toContain('Lachman firm and equal')
   })
 
   it.each(thePack().regions.map((region) => region.id))('of %s is said of a calm joint, and not once one of its findings is missing', (region) => {
@@ -79,7 +79,7 @@ describe('a phrase of the note', () => {
   })
 })
 
-describe('the outcome of a film rule in the note', () => {
+describe('the outcome of the Ottawa rules in the note', () => {
   const turned: Findings = { 'story.trauma': 'present', 'patient.age-years': 30, 'story.onset-at': { value: AS_OF, qualifiers: { precision: 'hour' } } }
   const bones = ['lateral-malleolus-posterior', 'lateral-malleolus-tip', 'medial-malleolus-posterior', 'medial-malleolus-tip'].map(
     (bone) => `ankle.feel.${bone}`,
@@ -97,11 +97,11 @@ describe('the outcome of a film rule in the note', () => {
     'story.head-injury': 'absent',
   } as const
   const outcomes = (findings: Findings): readonly string[] =>
-    linesOf('ankle', entriesFor(findings, 'right', AS_OF, 'ankle'), 'Rules and scores').filter((line) => line.includes('ilm rule'))
+    linesOf('ankle', entriesFor(findings, 'right', AS_OF, 'ankle'), 'Rules and scores').filter((line) => line.includes('Ottawa'))
 
   it('is told once it is settled either way', () => {
-    expect(outcomes(told)).toEqual(['Right: Film rule of ankle and foot not met.'])
-    expect(outcomes({ ...told, 'ankle.feel.lateral-malleolus-tip': '2' })).toEqual(['Right: Film rule of ankle and foot met: film.'])
+    expect(outcomes(told)).toEqual(['Right: Ottawa ankle and foot rules negative.'])
+    expect(outcomes({ ...told, 'ankle.feel.lateral-malleolus-tip': '2' })).toEqual(['Right: Ottawa ankle or foot rule positive: radiograph.'])
   })
   it('is not told while one of its bones was not felt, nor without an injury', () => {
     const { 'foot.feel.navicular': _, ...unseen } = told as Findings
@@ -121,7 +121,7 @@ describe('what is still open in the note', () => {
     const labels = theKnee().items.filter(({ depth, id }) => depth === 'core' && id !== 'knee.move.flexion')
     const lines = knee({ 'knee.move.flexion': { value: 'normal' }, 'knee.move.flexion left': { value: 'normal' } }, 'Not examined').join('\n')
     for (const { label } of labels) expect(lines).toContain(label)
-    expect(lines).not.toContain('Bend;')
+    expect(lines).not.toContain('Knee flexion;')
   })
   it('is not headed by its floor', () => {
     expect(knee({ 'knee.feel.calf': '0' }, 'Priority')[0]).toMatch(/^Not settled: Here to Now/)
@@ -129,12 +129,12 @@ describe('what is still open in the note', () => {
 })
 
 describe('a range that was found normal and not measured', () => {
-  it('is told as full and equal by eye, never by a number', () => {
+  it('is told as full and equal by visual estimate, never by a number', () => {
     const full = { value: 'normal' }
-    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': full }, 'Move')).toEqual(['Full and equal, visual estimate: Bend'])
-    expect(knee({ 'knee.move.flexion': full }, 'Move')).toEqual(['Full, visual estimate, right only: Bend'])
-    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': { qualifiers: { active: 100, passive: 110 } } }, 'Move')).toEqual([
-      'Bend: right full, visual estimate; left active 100°, passive 110°',
+    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': full }, 'Movement')).toEqual(['Full and equal, visual estimate: Knee flexion'])
+    expect(knee({ 'knee.move.flexion': full }, 'Movement')).toEqual(['Full, visual estimate, right only: Knee flexion'])
+    expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': { qualifiers: { active: 100, passive: 110 } } }, 'Movement')).toEqual([
+      'Knee flexion: right full, visual estimate; left active 100°, passive 110°',
     ])
   })
   it.each(thePack().regions.map((region) => region.id))('leaves no number in the note of a %s whose core was answered by the key alone', (region) => {
@@ -153,14 +153,14 @@ describe('a range that was found normal and not measured', () => {
 })
 
 describe('six different things', () => {
-  const film = (value: string | object): readonly string[] => knee({ 'knee.imaging.film': value }, 'Results')
+  const film = (value: string | object): readonly string[] => knee({ 'knee.imaging.film': value }, 'Imaging and results')
   it('not done, could not, not valid, normal and abnormal read differently, and not examined stands elsewhere', () => {
     expect(film(['not done'] as never)).toEqual(['Radiograph of this joint (X-ray): right not done'])
     expect(film(['normal'] as never).join()).toMatch(/^Examined and normal.*X-ray/)
     expect(film(['fracture'] as never)).toEqual(['Radiograph of this joint (X-ray): right fracture'])
     expect(film({ state: 'could-not', reason: 'declined' })).toEqual(['Radiograph of this joint (X-ray): right could not be done (declined)'])
     expect(film({ state: 'not-valid', reason: 'rotated' })).toEqual(['Radiograph of this joint (X-ray): right not valid (rotated)'])
-    expect(knee({}, 'Results')).toEqual([])
+    expect(knee({}, 'Imaging and results')).toEqual([])
   })
   it('a film that was not done excludes nothing: rules read it as not known', () => {
     const judgedWith = (film: object): string => {
@@ -170,6 +170,6 @@ describe('six different things', () => {
     expect(judgedWith({ 'knee.imaging.film': ['not done'] })).toBe(judgedWith({}))
   })
   it('what was asked and is not known is neither denied nor confirmed', () => {
-    expect(knee({ 'story.steps-at-once': 'not known' }, 'Story')).toEqual(['Weight-bearing (4 steps) at the time: not known'])
+    expect(knee({ 'story.steps-at-once': 'not known' }, 'History')).toEqual(['Weight-bearing (4 steps) at the time: not known'])
   })
 })

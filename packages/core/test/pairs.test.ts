@@ -83,7 +83,7 @@ describe('the picture and the clock of a suspicion', () => {
   }
   it('a joint out of place: film first, six hours from the injury', () => {
     const way = ways('elbow', out).find((one) => one.id === 'path.dislocation')
-    expect(way?.first).toContain('before it is put back')
+    expect(way?.first).toContain('before reduction')
     expect(way?.clock?.until).toBe('2026-03-10T12:00:00.000Z')
   })
   it('says so when nobody told since when', () => {
@@ -91,7 +91,7 @@ describe('the picture and the clock of a suspicion', () => {
     const examination = seen('elbow', out)
     const without = { ...examination, entries: examination.entries.filter((entry) => isFinding(entry) && entry.item !== 'story.onset-at') }
     expect(untimed).not.toHaveProperty('story.onset-at')
-    expect(pathwaysOf(judgement(thePack(), without)).find((one) => one.id === 'path.dislocation')?.clock).toEqual({ title: 'Back in place within six hours' })
+    expect(pathwaysOf(judgement(thePack(), without)).find((one) => one.id === 'path.dislocation')?.clock).toEqual({ title: 'Reduction within 6 h' })
   })
   it('gives the other picture in pregnancy', () => {
     const broken: Findings = { 'story.trauma': 'present', 'story.onset-at': daysAgo(0.2), 'ankle.feel.lateral-malleolus-tip': '3' }
@@ -105,6 +105,6 @@ describe('the picture and the clock of a suspicion', () => {
       examiner: 'Dr Mole',
       site: 'Harbour practice',
     })
-    expect(letter.paragraphs.find((one) => one.heading === 'Imaging by suspicion')?.text).toContain('Joint dislocation: X-ray before it is put back')
+    expect(letter.paragraphs.find((one) => one.heading === 'Imaging advised')?.text).toContain('Joint dislocation: Radiograph before reduction')
   })
 })

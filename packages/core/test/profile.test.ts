@@ -101,7 +101,7 @@ describe('a local choice', () => {
   })
   it('changes the hash of the pack, and no other joint', () => {
     expect(hot.hash).not.toBe(packWith('knee', { choices: [] }).hash)
-    const shared = packWith('back', { choices: [{ region: 'back', topic: 'Weak leg', choice: 'any weakness today' }] })
+    const shared = packWith('back', { choices: [{ region: 'back', topic: 'Myotomal weakness', choice: 'any weakness today' }] })
     expect(shared.flags.find(({ id }) => id === 'neuro.flag.motor-loss-mild')?.clauses.map(({ tier }) => tier)).toContain('today')
     expect(
       thePack()
@@ -129,7 +129,7 @@ describe('a local choice', () => {
   })
   it.each<[string, Parameters<typeof packWith>[1], RegExp]>([
     ['a topic that is none', { choices: [{ region: 'knee', topic: 'Colour of the couch', choice: 'blue' }] }, /no matter on which practice differs/],
-    ['a choice that is none', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'never' }] }, /has no choice "never".*days, today when fresh/],
+    ['a choice that is none', { choices: [{ region: 'knee', topic: 'Locked knee', choice: 'never' }] }, /has no choice "never".*days, today when acute/],
     ['a matter chosen twice', { choices: [1, 2].map(() => ({ region: 'knee', topic: 'Locked knee', choice: 'today for all' })) }, /chosen twice/],
     ['windows that do not rise', { choices: [], windows: { days: 20 } }, /no longer than today/],
     ['a window of nothing', { choices: [], windows: { days: 0 } }, /windows\/days/],

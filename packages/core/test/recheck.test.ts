@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { findingLine, findingsOf, judge, judgeAlong, judgement, type FindingEntry, type Examination } from '../src/index.js'
+import { tellingLines, findingsOf, judge, judgeAlong, judgement, type FindingEntry, type Examination } from '../src/index.js'
 import { earlierOf } from '../src/record/recheck.js'
 import { AS_OF, calm, daysAgo, entriesFor, newId, thePack, type Findings } from './support.js'
 
@@ -75,7 +75,8 @@ describe('flow worse at a recheck', () => {
     const proof = judged.verdict.flags.find((flag) => flag.id === 'any.flag.pulse-change')?.proof
     const finding = proof && findingsOf(proof).find((one) => one.item === 'vascular.pulse-dorsalis-pedis' && one.before)
     expect(finding).toMatchObject({ value: 'absent', before: { value: 'normal', hours: 1.5 } })
-    expect(finding && findingLine(judged.pack, finding)).toBe('Dorsalis pedis pulse right: absent, normal 1.5 h before')
+    const flag = judged.verdict.flags.find(({ id }) => id === 'any.flag.pulse-change')
+    expect(flag && tellingLines(judged.pack, flag)).toContain('Dorsalis pedis pulse (DP): absent on the right (normal 1.5 h before)')
   })
   it('is judged along as it is judged anew, in whatever order the checks arrive', () => {
     const checks = [

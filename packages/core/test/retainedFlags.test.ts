@@ -148,16 +148,16 @@ describe('what was urgent earlier', () => {
       open: publicVerdict(judged),
     }
   }
-  const UNTIL = 'Threatened limb artery after injury right: Now until Tue 10 Mar 2026, 09:40 UTC \\(.*Dorsalis pedis pulse right: absent.*\\)'
+  const UNTIL = 'Arterial injury, hard signs right: Now until Tue 10 Mar 2026, 09:40 UTC \\(.*Dorsalis pedis pulse \\(DP\\): absent on the right.*\\)'
   it('stands in note and letter, held or lifted and by whom', () => {
     expect(texts(record).note).toMatch(new RegExp(`${UNTIL}\\. Found otherwise since, and not lifted: stays Now`))
     for (const text of [texts(lifted).note, texts(lifted).letter])
       expect(text).toMatch(new RegExp(`${UNTIL}\\. Lifted Tue 10 Mar 2026, 09:50 UTC by Dr Test: pulses alike on both sides`))
   })
   it('says beside the priority that it is held', () => {
-    expect(texts(record).note).toMatch(/Threatened limb artery after injury, right: Now, held until it is lifted/)
+    expect(texts(record).note).toMatch(/Arterial injury, hard signs, right: Now, held until it is lifted/)
     expect(texts(record).letter).toMatch(
-      /Threatened limb artery after injury \(.*Dorsalis pedis pulse right: absent.*; found otherwise since Tue 10 Mar 2026, 09:40 UTC, not lifted\)/,
+      /Arterial injury, hard signs \(.*Dorsalis pedis pulse \(DP\): absent on the right.*; found otherwise since Tue 10 Mar 2026, 09:40 UTC, not lifted\)/,
     )
   })
   it('never shows a lifting as a finding', () => {

@@ -69,7 +69,7 @@ describe('npm run judge', () => {
     [
       'a value that is no option',
       JSON.stringify({ ...pulseless, entries: [told('story.trauma', 'maybe')] }),
-      /\/entries\/0\/value: "maybe" is not a value of Injury in this episode \(expected one of: absent, present\)/,
+      /\/entries\/0\/value: "maybe" is not a value of Trauma in this episode \(expected one of: absent, present\)/,
     ],
   ])('answers %s with one clear line and exit code 2', (_what, text, line) => {
     const { status, stderr, stdout } = run('judge', [write('bad.json', text)])
@@ -89,7 +89,7 @@ describe('npm run pack', () => {
       stage: 'test',
       kind: 'laxity',
       depth: 'core',
-      label: 'Lachman',
+      label: 'Lachman test',
       key: 'lach',
       position: 'supine',
       seconds: 12,

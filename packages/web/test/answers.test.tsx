@@ -41,7 +41,7 @@ describe('how a finding is answered', () => {
   it('a long list by its calm word in one touch, the rest in a picker', () => {
     const answer = answering('knee', 'vascular.pulse-dorsalis-pedis')
     press('Dorsalis pedis pulse (DP), right: normal')
-    pickWord(/Dorsalis pedis pulse, right$/, 'reduced')
+    pickWord(/Dorsalis pedis pulse \(DP\), right$/, 'reduced')
     expect(answer.mock.calls.map(([one]) => one.value)).toEqual(['normal', 'reduced'])
   })
   it('a list of several: none in one touch, or each word ticked', () => {
@@ -51,18 +51,18 @@ describe('how a finding is answered', () => {
   })
   it('a movement with two readings keeps the one while the other is entered', () => {
     const answer = answering('knee', 'knee.move.flexion', { qualifiers: { active: 120 } })
-    const passive = screen.getByLabelText('Bend, right, passive')
+    const passive = screen.getByLabelText('Knee flexion, right, passive')
     fireEvent.change(passive, { target: { value: '125' } })
     fireEvent.blur(passive)
     expect(answer).toHaveBeenCalledWith({ qualifiers: { active: 120, passive: 125 } })
   })
   it('a range as full by eye in one touch, without a number, and a number takes its place', () => {
     const answer = answering('knee', 'knee.move.flexion')
-    press('Bend, right: full, visual estimate')
+    press('Knee flexion, right: full, visual estimate')
     expect(answer).toHaveBeenLastCalledWith({ value: 'normal' })
     cleanup()
     const again = answering('knee', 'knee.move.flexion', { value: 'normal' })
-    const passive = screen.getByLabelText('Bend, right, passive')
+    const passive = screen.getByLabelText('Knee flexion, right, passive')
     fireEvent.change(passive, { target: { value: '95' } })
     fireEvent.blur(passive)
     expect(again).toHaveBeenLastCalledWith({ qualifiers: { passive: 95 } })
@@ -75,17 +75,17 @@ describe('how a finding is answered', () => {
     const answer = answering('knee', 'knee.test.lachman')
     press(/equal to the other side, firm/)
     expect(answer).toHaveBeenLastCalledWith({ qualifiers: { 'end-point': 'firm', equal: true } })
-    const box = screen.getByLabelText('Lachman, right')
+    const box = screen.getByLabelText('Lachman test, right')
     fireEvent.change(box, { target: { value: '8' } })
     fireEvent.blur(box)
     expect(answer).toHaveBeenLastCalledWith({ value: 8, qualifiers: { equal: false } })
   })
   it('what only qualifies a finding is asked once there is one', () => {
     answering('foot', 'screen.feels-digits-foot', 'same')
-    expect(screen.queryByLabelText(/where/)).toBeNull()
+    expect(screen.queryByLabelText(/right, site/)).toBeNull()
     cleanup()
     answering('foot', 'screen.feels-digits-foot', 'none')
-    expect(screen.getByRole('button', { name: /where/ })).toBeTruthy()
+    expect(screen.getByRole('button', { name: /right, site/ })).toBeTruthy()
   })
   it('not at all while it is on hold', () => {
     answering('knee', 'vascular.pitting', undefined, true)
@@ -97,11 +97,11 @@ describe('since when', () => {
   const started = '2026-03-10T09:00:00.000Z'
   const since = (entry?: FindingEntry) => {
     const onSet = vi.fn<(answer: Answer) => void>()
-    show(<SinceWhen label="Onset (date and time)" usual={undefined} entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
+    show(<SinceWhen label="Onset" usual={undefined} entry={entry} startedAt={started} isDisabled={false} onSet={onSet} />)
     return onSet
   }
   const type = (text: string): void => {
-    const box = screen.getByLabelText('Onset (date and time), how long ago')
+    const box = screen.getByLabelText('Onset, how long ago')
     fireEvent.change(box, { target: { value: text } })
     fireEvent.keyDown(box, { key: 'Enter' })
   }
@@ -113,7 +113,7 @@ describe('since when', () => {
   it('in weeks when weeks are meant', () => {
     const onSet = since()
     type('2')
-    pickWord(/When it began, unit/, 'weeks')
+    pickWord(/Onset, unit/, 'weeks')
     expect(onSet).toHaveBeenLastCalledWith({ value: '2026-02-24T09:00:00.000Z', qualifiers: { precision: 'week' } })
   })
   it.each(['', 'long', '-2', '4000'])('stores nothing for "%s"', (text) => {
@@ -124,8 +124,8 @@ describe('since when', () => {
   it('shows again what was told', () => {
     const [entry] = entriesFor({ 'story.onset-at': { value: '2026-02-24T09:00:00.000Z', qualifiers: { precision: 'week' } } })
     since(entry)
-    expect(screen.getByLabelText<HTMLInputElement>('Onset (date and time), how long ago').value).toBe('2')
-    expect(screen.getByRole('button', { name: /When it began, unit/ }).textContent).toContain('weeks')
+    expect(screen.getByLabelText<HTMLInputElement>('Onset, how long ago').value).toBe('2')
+    expect(screen.getByRole('button', { name: /Onset, unit/ }).textContent).toContain('weeks')
   })
 })
 
@@ -137,8 +137,8 @@ describe('what could not be done', () => {
   }
   it('offers every way in which this test loses its technique, and stores it as not valid', () => {
     const onRecord = ask('knee.test.swain')
-    press('not valid: turned at the hip')
-    expect(onRecord).toHaveBeenCalledWith([{ item: 'knee.test.swain', side: 'right', state: 'not-valid', reason: 'turned at the hip' }])
+    press('not valid: rotated at the hip')
+    expect(onRecord).toHaveBeenCalledWith([{ item: 'knee.test.swain', side: 'right', state: 'not-valid', reason: 'rotated at the hip' }])
   })
   it('stores pain as the reason, on both sides when both are meant', () => {
     const onRecord = ask('knee.test.mcmurray', ['right', 'left'])
@@ -268,7 +268,7 @@ describe('a row of the sheet', () => {
   })
   it('opened, tells technique, meaning, trap and every figure with its source and that nobody checked it', () => {
     show(<ItemDetail item={itemOf('neck', 'neuro.test.spurling')} />)
-    for (const text of [/Sitting; it starts without any push/, /The pain runs down the arm/]) expect(screen.getByText(text)).toBeTruthy()
+    for (const text of [/Sitting; first without compression/, /The pain radiates down the arm/]) expect(screen.getByText(text)).toBeTruthy()
     const figures = screen.getAllByText(/not yet checked against the paper/).map((one) => one.textContent)
     expect(figures.join()).toContain('arm pain: sensitivity 50, specificity 86 (Wainner 2003, review')
     cleanup()

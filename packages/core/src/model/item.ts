@@ -127,7 +127,7 @@ export interface Item {
   /** Other names in common use, to be found by. */
   readonly also: readonly string[]
   /** The thing in the patient's words: how it is asked for, and told. */
-  readonly lay?: string
+  readonly lay?: string | undefined
   /** Ways in which the technique fails and the result does not count, each offered by itself: "grip of C2 lost". */
   readonly lost: readonly string[]
   /** True when it says the same whichever joint is examined (the person, a named artery or muscle): in one visit it is asked once. */

@@ -8,7 +8,6 @@ import type { Pack } from './pack.js'
  * @param problems gets one for each name of a thing that does not exist; a pack of one region has not all of them
  */
 export function withNames(pack: Pack, { names }: Sources, problems: Problem[]): Pack {
-  if (names.size === 0) return pack
   const regions = pack.regions.map((region) => region.id)
   const used = new Set<string>()
   const namesOf = (id: string): { readonly also: readonly string[]; readonly lay: string | undefined } => {
@@ -23,7 +22,7 @@ export function withNames(pack: Pack, { names }: Sources, problems: Problem[]): 
   }
   const named = <T extends { readonly id: string; readonly also: readonly string[] }>(thing: T): T => {
     const { also, lay } = namesOf(thing.id)
-    return { ...thing, also: also.length === 0 ? thing.also : [...new Set([...thing.also, ...also])], ...(lay === undefined ? {} : { lay }) }
+    return { ...thing, also: also.length === 0 ? thing.also : [...new Set([...thing.also, ...also])], lay }
   }
   const whole = { ...pack, items: pack.items.map(named), flags: pack.flags.map(named), calcs: pack.calcs.map(named), conditions: pack.conditions.map(named) }
   if (regions.length > 1)

@@ -46,7 +46,7 @@ export interface Flag {
   /** Other names, to be found by. */
   readonly also: readonly string[]
   /** What the patient calls it. */
-  readonly lay?: string
+  readonly lay?: string | undefined
 }
 
 export interface Prompt {
@@ -109,7 +109,7 @@ export interface Condition {
   /** Other names, to be found by. */
   readonly also: readonly string[]
   /** What the patient calls it. */
-  readonly lay?: string
+  readonly lay?: string | undefined
 }
 
 export interface TierInfo {

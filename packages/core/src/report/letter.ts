@@ -48,6 +48,9 @@ export interface Letter {
   readonly missing: readonly string[]
 }
 
+/** Names, and what a clinician wrote: no abbreviation of theirs is touched. */
+const VERBATIM: ReadonlySet<string> = new Set(['About', 'Added'])
+
 /**
  * A referral letter from the record and its verdict, in the order in which a colleague reads it: who and how urgent, complaint, background,
  * findings with the positive first, neurovascular status with times, imaging, impression, what was advised, what is asked and by when, gaps.
@@ -84,7 +87,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         { heading: 'Request', text: requestText(judged, destination, about.zone) },
         { heading: 'Not examined and still open', text: openText(judged, about.zone) },
       ].map(({ heading, text }) => ({ heading, text: plainText(text) })),
-    ].map(spelledOut(pack.abbreviations)),
+    ].map(spelledOut(pack.abbreviations, VERBATIM)),
     missing: wanted.missing,
   }
 }

@@ -3,8 +3,8 @@ import { criterionWords, leafWords } from '../library/ruleWords.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { ProofFinding, ProofNode } from '../rules/proofNode.js'
 import type { Truth } from '../rules/truth.js'
-import { asEntry, beforeWords } from './reasons.js'
-import { findingWords, sidedWords } from './words.js'
+import { asEntry, earlierWords } from './reasons.js'
+import { bySide, findingWords } from './words.js'
 
 /** One step of a proof as a physician reads it: what was found, what was asked of it, and what follows from the steps below. */
 export interface ProofLine {
@@ -53,16 +53,16 @@ function leafLine(pack: RegionPack, { leaf, truth, findings = [], text = '', unt
 }
 
 /** The findings of one step, both sides of an item in one breath. */
-function foundWords(pack: RegionPack, found: readonly { readonly finding: ProofFinding; readonly words: string }[]): string {
-  const byItem = new Map<string, { readonly side: string; readonly words: string }[]>()
-  for (const { finding, words } of found) byItem.set(finding.item, [...(byItem.get(finding.item) ?? []), { side: finding.side, words }])
-  return [...byItem].map(([id, sides]) => `${itemsById(pack).get(id)?.label ?? id}: ${sidedWords(sides)}`).join('; ')
-}
+const foundWords = (pack: RegionPack, found: readonly { readonly finding: ProofFinding; readonly words: string }[]): string =>
+  bySide(
+    pack,
+    found.map(({ finding, words }) => ({ ...finding, words, earlier: earlierWords(pack, finding) })),
+  ).join('; ')
 
 function proofWords(pack: RegionPack, finding: ProofFinding): string {
   if (finding.state === 'not-indicated') return 'not asked, nothing called for it'
   if (finding.state === 'derived') return derivedWords(pack, finding)
-  return `${findingWords(pack, asEntry(finding))}${beforeWords(pack, finding)}`
+  return findingWords(pack, asEntry(finding))
 }
 
 function derivedWords(pack: RegionPack, { item, value }: ProofFinding): string {

@@ -11,7 +11,7 @@ import { type ProofFinding } from '../rules/proofNode.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { FindingEntry } from '../record/entry.js'
 import { dayAndTime } from './times.js'
-import { entryLine, findingWords, isAbnormalEntry, sidedWords, sideWord, tierName } from './words.js'
+import { bySide, entryLine, findingWords, isAbnormalEntry, sideWord, tierName } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
 export function asEntry(finding: ProofFinding): Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
@@ -43,19 +43,19 @@ export function tellingFindings(pack: RegionPack, flag: FlagVerdict): readonly P
  * @example tellingLines(pack, flag) // ['Dorsalis pedis pulse (DP): absent on the right, normal on the left']
  */
 export function tellingLines(pack: RegionPack, flag: FlagVerdict): string[] {
-  const byItem = new Map<string, { readonly side: string; readonly words: string }[]>()
-  for (const finding of tellingFindings(pack, flag)) {
-    const words = `${findingWords(pack, asEntry(finding))}${beforeWords(pack, finding)}`
-    byItem.set(finding.item, [...(byItem.get(finding.item) ?? []), { side: finding.side, words }])
-  }
-  return [...byItem].map(([id, sides]) => `${itemsById(pack).get(id)?.label ?? id}: ${sidedWords(sides)}`)
+  const sided = tellingFindings(pack, flag).map((finding) => ({
+    ...finding,
+    words: findingWords(pack, asEntry(finding)),
+    earlier: earlierWords(pack, finding),
+  }))
+  return bySide(pack, sided)
 }
 
-/** What a finding was at the check before. @example beforeWords(pack, finding) // ", normal 20 min before" */
-export function beforeWords(pack: RegionPack, { item, before }: Pick<ProofFinding, 'item' | 'before'>): string {
+/** What a finding was at the check before. @example earlierWords(pack, finding) // 'normal 20 min before' */
+export function earlierWords(pack: RegionPack, { item, before }: Pick<ProofFinding, 'item' | 'before'>): string {
   if (!before) return ''
   const then = findingWords(pack, { item, state: 'examined', qualifiers: before.qualifiers, ...(before.value === undefined ? {} : { value: before.value }) })
-  return `, ${then} ${spanOf(before.hours)} before`
+  return `${then} ${spanOf(before.hours)} before`
 }
 
 /**

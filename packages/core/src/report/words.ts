@@ -39,8 +39,10 @@ function momentWords(at: string, precision: Scalar | readonly string[] | undefin
 }
 
 /** @example withUnit(1, 'joints') // "1 joint" */
-const withUnit = (value: number, unit: string | undefined): string =>
-  unit === undefined ? String(value) : unit === '°' ? `${value}°` : counted(value, singular(unit), unit)
+function withUnit(exact: number, unit: string | undefined): string {
+  const value = Math.round(exact * 100) / 100
+  return unit === undefined ? String(value) : unit === '°' ? `${value}°` : counted(value, singular(unit), unit)
+}
 
 function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar | readonly string[]>>): string[] {
   const order = Object.keys(item.qualifiers)
@@ -77,16 +79,32 @@ export const tierName = ({ tiers }: NamedTiers, id: string): string => tiers.fin
 export const rangeWords = (pack: NamedTiers, floor: string, ceiling: string): string =>
   floor === ceiling ? tierName(pack, floor) : `Not settled: ${tierName(pack, floor)} to ${tierName(pack, ceiling)}`
 
+/** What was found on a side; `earlier` is what it was at the check before. */
+export interface SidedFinding {
+  readonly side: string
+  readonly words: string
+  readonly earlier: string
+}
+
 /**
  * The same of each side in one breath.
- * @example sidedWords([{ side: 'right', words: 'absent' }, { side: 'left', words: 'normal' }]) // 'absent on the right, normal on the left'
+ * @example sidedWords([{ side: 'right', words: 'absent', earlier: 'normal 20 min before' }, { side: 'left', words: 'normal', earlier: '' }])
+ * // 'absent on the right (normal 20 min before), normal on the left'
  */
-export function sidedWords(sides: readonly { readonly side: string; readonly words: string }[]): string {
+export function sidedWords(sides: readonly SidedFinding[]): string {
   const [first] = sides
   const onSide = (side: string): string => (sideWord(side) === '' ? '' : ` on the ${side}`)
-  if (first !== undefined && sides.length > 1 && sides.every(({ words }) => words === first.words)) return `${first.words} on both sides`
+  const before = ({ earlier }: SidedFinding): string => (earlier === '' ? '' : ` (${earlier})`)
+  const isSame = ({ words, earlier }: SidedFinding): boolean => words === first?.words && earlier === first.earlier
+  if (first !== undefined && sides.length > 1 && sides.every(isSame)) return `${first.words} on both sides${before(first)}`
   const isLong = sides.some(({ words }) => words.includes(','))
-  return sides.map(({ side, words }) => `${words}${isLong && sides.length > 1 ? ',' : ''}${onSide(side)}`).join(isLong ? '; ' : ', ')
+  return sides.map((one) => `${one.words}${isLong && sides.length > 1 ? ',' : ''}${onSide(one.side)}${before(one)}`).join(isLong ? '; ' : ', ')
+}
+
+/** Both sides of each item in one breath, a line for each. @example bySide(pack, findings) // ['Dorsalis pedis pulse (DP): absent on the right, normal on the left'] */
+export function bySide(pack: RegionPack, findings: readonly (SidedFinding & { readonly item: string })[]): string[] {
+  const items = new Set(findings.map(({ item }) => item))
+  return [...items].map((id) => `${itemsById(pack).get(id)?.label ?? id}: ${sidedWords(findings.filter(({ item }) => item === id))}`)
 }
 
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')

@@ -12,6 +12,7 @@ import { MEASURES } from '../measure/registry.js'
 import { itemsById } from '../pack/itemsById.js'
 import { hasPlainNormal } from '../record/examinedNormal.js'
 import { isWorkedOutFromCore, searchFlags } from './proveFlags.js'
+import { lintNames } from './lintNames.js'
 import { problem } from './lintProblem.js'
 /**
  * Reviews a compiled pack: words and kinds of every comparison, sources of figures, ceilings of the core, keys, cycles, what `inPlay`
@@ -22,7 +23,7 @@ import { problem } from './lintProblem.js'
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
   const views = pack.regions.map((region) => viewOf(pack, region.id))
-  const plain = [...lintItems(pack), ...lintConcepts(pack), ...lintLetters(pack), ...lintPracticeVariants(pack), ...views.flatMap(lintRegion)]
+  const plain = [...lintItems(pack), ...lintNames(pack), ...lintConcepts(pack), ...lintLetters(pack), ...lintPracticeVariants(pack), ...views.flatMap(lintRegion)]
   return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
 

@@ -22,7 +22,7 @@ describe('a clunk that is missing', () => {
 
   it('means a stable hip up to twelve weeks from the due date', () => {
     expect(at(84).state).toBe('stable')
-    expect(at(84).note).toContain('Barlow stable, Ortolani without clunk')
+    expect(at(84).note).toContain('Barlow stable, Ortolani negative')
     expect(at(84).note).not.toContain('says nothing by itself')
   })
 

@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util'
 import { PackError, problemLine, inEarlierKeysToo, viewOf, type Pack } from '@kneecap-awl/core'
-import { lintPack, packReport, reviewDocument, thresholdsCsv, thresholdsOf, type RegionReport, type ReviewSubject } from '@kneecap-awl/core/review'
+import { lexiconProblems, lintPack, packReport, reviewDocument, thresholdsCsv, thresholdsOf, type RegionReport, type ReviewSubject } from '@kneecap-awl/core/review'
 import { isArgumentFault } from './isArgumentFault.js'
 import { readContent, shippedPack } from '../packs/service.js'
 
@@ -73,7 +73,7 @@ function summary(pack: Pack): string[] {
 function report(pack: Pack): void {
   const reports = packReport(pack)
   reports.forEach((one) => regionLines(one).forEach(say))
-  const faults = lintPack(pack)
+  const faults = [...lexiconProblems(readContent()), ...lintPack(pack)]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)
   const unsourced = reports.flatMap((one) => one.unsourced)
   for (const id of unsourced) process.stderr.write(`${id}: an accuracy figure without a source\n`)

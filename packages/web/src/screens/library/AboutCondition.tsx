@@ -14,7 +14,7 @@ export function AboutCondition({ pack, condition }: { readonly pack: RegionPack;
         {tierName(condition.defaultTier)}
         {condition.tierNote ? `: ${condition.tierNote}` : ''}
       </Part>
-      <Part title="Thought likely before anything is examined">
+      <Part title="Pre-test probability">
         general practice {band(condition.prior['primary-care'])}, urgent care {band(condition.prior.emergency)}
       </Part>
       {condition.gate && (
@@ -22,14 +22,14 @@ export function AboutCondition({ pack, condition }: { readonly pack: RegionPack;
           <RuleTree pack={pack} line={ruleLines(pack, condition.gate)} />
         </Part>
       )}
-      <Part title="What moves it">
+      <Part title="Findings that change its probability">
         {condition.evidence.map((one, at) => (
           <Figure key={at}>
             <RuleTree pack={pack} line={ruleLines(pack, one.when)} />
             <Soft as="p">
               {one.lrPositive && `there: ratio ${one.lrPositive.join(' to ')}`}
               {one.lrPositive && one.lrNegative && '; '}
-              {one.lrNegative && `not there: ratio ${one.lrNegative.join(' to ')}`} · {one.source}, {one.certainty} · of findings at one structure (
+              {one.lrNegative && `absent: likelihood ratio ${one.lrNegative.join(' to ')}`} · {one.source}, {one.certainty} · of findings at one structure (
               {one.structure}) the strongest counts
             </Soft>
           </Figure>

@@ -142,7 +142,7 @@ function AboutItem({ pack, item, to }: { readonly pack: RegionPack; readonly ite
       {item.lost.length > 0 && <Part title="Not valid when">{item.lost.join('; ')}</Part>}
       {item.options.length > 0 && item.kind !== 'sign' && <Part title="Values">{item.options.join(' · ')}</Part>}
       {item.normText && (
-        <Part title="Usual range">
+        <Part title="Normal range">
           {item.normText}
           {ranges.length > 0 && (
             <ul>
@@ -159,7 +159,7 @@ function AboutItem({ pack, item, to }: { readonly pack: RegionPack; readonly ite
         </Part>
       )}
       {item.accuracy.length > 0 && (
-        <Part title="How far it moves the odds">
+        <Part title="Likelihood ratios">
           <NotTheChance figures={item.accuracy} />
           {item.accuracy.map((figure) => (
             <Figure key={`${figure.finding} ${figure.source}`}>

@@ -56,7 +56,7 @@ export function UsedBy({ pack, id, to }: { readonly pack: RegionPack; readonly i
           </ul>
         </Part>
       )}
-      {conditions.length > 0 && <Part title="Conditions that it moves">{conditions.map((one) => one.name).join(' · ')}</Part>}
+      {conditions.length > 0 && <Part title="Conditions whose probability it changes">{conditions.map((one) => one.name).join(' · ')}</Part>}
       {flags.length + calcs.length + conditions.length + askedBy.length === 0 && <Soft as="p">No rule reads it: it is there for the record.</Soft>}
     </>
   )

@@ -63,7 +63,7 @@ export function LikelihoodPicture({ finding, ratios }: { readonly finding: strin
       </svg>
       <div>
         <Before minValue={0.01} maxValue={0.99} step={0.01} value={before} onChange={(value) => setBefore(Array.isArray(value) ? (value[0] ?? before) : value)}>
-          <Label>Thought likely before</Label>
+          <Label>Pre-test probability</Label>
           <SliderOutput>{percent(before)}</SliderOutput>
           <SliderTrack>
             <SliderThumb />
@@ -102,8 +102,8 @@ const round = (ratio: number | undefined): string =>
 const told = (before: number, after: { readonly positive: number | undefined; readonly negative: number | undefined }): string =>
   [
     `${percent(before)} before`,
-    after.positive !== undefined && `${percent(after.positive)} when positive`,
-    after.negative !== undefined && `${percent(after.negative)} when negative`,
+    after.positive !== undefined && `${percent(after.positive)} if positive`,
+    after.negative !== undefined && `${percent(after.negative)} if negative`,
   ]
     .filter(Boolean)
     .join(', ')

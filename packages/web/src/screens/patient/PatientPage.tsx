@@ -95,7 +95,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   birthDate: 'Birth date',
   sex: 'Sex at birth',
   contact: 'Contact',
-  side: 'Side that hurts',
+  side: 'Symptomatic side',
 }
 
 const correctionWords = ({ field, was, becomes, reason, by, at }: Corrected): string =>

@@ -45,7 +45,7 @@ export default function Start() {
     : isDoubtful
       ? 'Choose the patient who is here already, or say that it is somebody else.'
       : !sore
-        ? 'Tap the sore joint on the figure.'
+        ? 'Select the joint on the figure.'
         : ''
 
   const begin = async (): Promise<void> => {
@@ -84,7 +84,7 @@ export default function Start() {
             </Fields>
           )}
           <SmallTitle as="h2" id="setting">
-            Where you are
+            Setting
           </SmallTitle>
           <Row
             aria-labelledby="setting"
@@ -98,7 +98,7 @@ export default function Start() {
           </Row>
         </div>
         <div>
-          <SmallTitle>Where it hurts</SmallTitle>
+          <SmallTitle>Site of pain</SmallTitle>
           <Soft aria-live="polite">
             {region && sore
               ? `${sore.sides.filter((side) => side !== 'none').join(' and ')} ${region.name.toLowerCase()}`.trim()
@@ -114,8 +114,8 @@ export default function Start() {
           />
         </div>
         <div>
-          <SmallTitle>What it does</SmallTitle>
-          <Soft>{region ? 'Tap what the patient says first. It fills the story.' : 'Tap the joint first.'}</Soft>
+          <SmallTitle>Presenting complaint</SmallTitle>
+          <Soft>{region ? 'Select the presenting complaint. It fills in the history.' : 'Select the joint first.'}</Soft>
           <Row
             orientation="vertical"
             aria-label="Complaint"
@@ -132,7 +132,7 @@ export default function Start() {
           <Begin>
             {fault && <p role="alert">{fault}</p>}
             <Button $tone="copper" isDisabled={next !== '' || !region || isBeginning} onPress={() => void begin()}>
-              Begin with the story
+              Begin with the history
             </Button>
             <Soft aria-live="polite">{isBeginning ? 'The sheet is being laid out…' : next}</Soft>
           </Begin>

@@ -8,17 +8,17 @@ export function Pathways({ ways }: { readonly ways: readonly PathwayStep[] }) {
   if (ways.length === 0) return null
   return (
     <>
-      <SectionTitle>Picture and review</SectionTitle>
+      <SectionTitle>Imaging and review</SectionTitle>
       <List>
         {ways.map((way) => (
           <div key={way.id}>
             <dt>{way.title}</dt>
             <dd>
-              {way.pregnant ?? way.first} {way.then && <Soft>Normal and still in doubt: {way.then}</Soft>}
-              {way.review && <Soft as="p">Look again: {way.review}</Soft>}
+              {way.pregnant ?? way.first} {way.then && <Soft>If normal and still suspected: {way.then}</Soft>}
+              {way.review && <Soft as="p">Review: {way.review}</Soft>}
               {way.clock && (
                 <Clock>
-                  {way.clock.title}: {way.clock.until ? `until ${dayAndTime(way.clock.until)}` : 'since when was not told'}
+                  {way.clock.title}: {way.clock.until ? `until ${dayAndTime(way.clock.until)}` : 'onset not recorded'}
                 </Clock>
               )}
             </dd>

@@ -127,7 +127,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             {tier && <p>{[tier.review, tier.safetyNet, isChild ? tier.safetyNetChild : undefined].filter(Boolean).join(' ')}</p>}
             {view.advice.length > 0 && (
               <>
-                <SectionTitle>Mind also</SectionTitle>
+                <SectionTitle>Also consider</SectionTitle>
                 <ul>
                   {view.advice.map(({ id, title, says }) => (
                     <li key={id}>
@@ -142,7 +142,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             <Scores scores={view.scores} />
             {sheet.likely.length > 0 && (
               <>
-                <SectionTitle>Likely, as estimates</SectionTitle>
+                <SectionTitle>Differential diagnosis, estimated</SectionTitle>
                 <ul>
                   {sheet.likely.slice(0, 5).map((one) => (
                     <li key={`${one.id} ${one.side}`}>

@@ -30,7 +30,7 @@ export function DraftMenu({ detail, pack, entries }: Props) {
         </Button>
         <Pop>
           <Menu aria-label="This draft" onAction={(key) => setOpen(String(key))}>
-            {hasSide && <Choice id="side">Correct the side that hurts…</Choice>}
+            {hasSide && <Choice id="side">Correct the symptomatic side…</Choice>}
             <Choice id="discard">Discard this draft…</Choice>
           </Menu>
         </Pop>
@@ -73,12 +73,12 @@ function CorrectSide({ detail, pack, entries, onClose }: Props & { readonly onCl
   }
   const count = (of: Side): number => entries.filter((entry) => entry.state === 'examined' && entry.side === of).length
   return (
-    <Dialogue title="Which side hurts?" isOpen onClose={onClose}>
+    <Dialogue title="Which side is symptomatic?" isOpen onClose={onClose}>
       <p>
         Recorded as: <b>{was}</b>. Findings on the right: {count('right')}, on the left: {count('left')}; they stay on their sides.
       </p>
       <ToggleRow
-        aria-label="Side that hurts"
+        aria-label="Symptomatic side"
         selectionMode="single"
         selectedKeys={side ? [side] : []}
         onSelectionChange={(keys) => setSide(String([...keys][0] ?? ''))}

@@ -11,9 +11,9 @@ const POSITION_WORDS: Readonly<Record<Position, string>> = {
   walking: 'Walking',
   standing: 'Standing',
   sitting: 'Sitting',
-  supine: 'Lying on the back',
-  'side-lying': 'Lying on the side',
-  prone: 'Lying on the front',
+  supine: 'Supine',
+  'side-lying': 'Side-lying',
+  prone: 'Prone',
 }
 
 /** The stops of the route, grouped by the patient's position; done and left, flags raised, holds. */

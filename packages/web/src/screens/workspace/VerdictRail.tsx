@@ -66,8 +66,8 @@ export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift
       {rail.likely.length > 0 && <LikelyBars conditions={rail.likely} />}
       {telling.length > 0 && (
         <>
-          <Title>Would tell most about these</Title>
-          <ul aria-label="Telling tests">
+          <Title>Most informative next</Title>
+          <ul aria-label="Informative tests">
             {telling.map((one) => (
               <li key={`${one.item} ${one.side}`}>
                 <Missing onPress={() => onGo(one.item)} aria-label={`${one.label}: ${one.conditions.join(', ')}`}>
@@ -113,7 +113,7 @@ function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRan
   const likely = useChances(conditions)
   return (
     <>
-      <Title>Likely, as estimates</Title>
+      <Title>Differential diagnosis, estimated</Title>
       <ul>
         {likely.slice(0, 4).map((one) => (
           <Band key={`${one.id} ${one.side}`} title={chanceWords(one)}>

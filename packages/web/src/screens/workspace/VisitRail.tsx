@@ -110,13 +110,13 @@ function AlsoDialogue({ isOpen, regions, fault, onClose, onAdd }: AlsoProps) {
         </ToggleRow>
       )}
       <ToggleRow
-        aria-label="How it began"
+        aria-label="Onset"
         selectionMode="single"
         selectedKeys={event ? [event] : []}
         onSelectionChange={(keys) => setEvent([...keys].map(String)[0])}
       >
-        <Toggle id="same">began with the same event</Toggle>
-        <Toggle id="own">has its own story</Toggle>
+        <Toggle id="same">same event</Toggle>
+        <Toggle id="own">has its own history</Toggle>
       </ToggleRow>
       {fault && <p role="alert">{fault}</p>}
       <Button

@@ -96,7 +96,7 @@ export function LiftDialogue({
 const KEYS = [
   ['.', 'the row in hand, else the first that is open: examined and normal, both sides; what needs a reading says so'],
   ['>', 'the rest of this stop as normal, never what could exclude a flag of Now or Today; says what it left'],
-  ['0 to 5', 'grade, or the nth choice, on the sore side or the side picked'],
+  ['0 to 5', 'grade, or the nth choice, on the symptomatic side or the side picked'],
   ['r, l, b', 'pick the right, the left, both sides'],
   ['x', 'could not be done, or not valid'],
   ['↑ ↓', 'row before, row after'],
