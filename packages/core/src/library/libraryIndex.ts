@@ -14,8 +14,10 @@ export interface LibraryEntry {
   readonly id: string
   readonly label: string
   readonly regions: readonly string[]
-  /** Other names in common use. */
+  /** Other names in common use, parted by `; `. */
   readonly also?: string
+  /** What the patient calls it. */
+  readonly lay?: string
   /** Further words to be found by: structure, picture, concept, hint. */
   readonly words: string
   readonly stage?: string
@@ -83,7 +85,10 @@ export function libraryIndex(pack: AnyPack): LibraryEntry[] {
 }
 
 /** The other names of a thing, as far as it has any. */
-const otherNames = ({ also }: { readonly also: readonly string[] }): { readonly also?: string } => (also.length > 0 ? { also: also.join(' ') } : {})
+const otherNames = ({ also, lay }: { readonly also: readonly string[]; readonly lay?: string | undefined }): Pick<LibraryEntry, 'also' | 'lay'> => ({
+  ...(also.length > 0 ? { also: also.join('; ') } : {}),
+  ...(lay === undefined ? {} : { lay }),
+})
 
 /** What stands under the same name and the same last part of its id in several regions becomes one. */
 function merged(entries: readonly LibraryEntry[], regions: readonly string[]): LibraryEntry[] {
@@ -99,7 +104,7 @@ function merged(entries: readonly LibraryEntry[], regions: readonly string[]): L
         ? {
             ...first,
             words: words ?? '',
-            ...otherNames({ also: [...new Set([first.also, entry.also])].filter((names) => names !== undefined) }),
+            ...otherNames({ also: [...new Set([first.also, entry.also])].filter((names) => names !== undefined), lay: first.lay ?? entry.lay }),
             regions: [...new Set([...first.regions, ...entry.regions])],
             ...(first.tier && entry.tier ? { tier: moreUrgent(first.tier, entry.tier) } : {}),
           }
