@@ -54,8 +54,8 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
   await expect(page.getByRole('heading', { name: 'Feel', exact: true })).toBeVisible()
   await press('ArrowDown')
   await expect(page.locator('[data-current]')).toContainText('Quadriceps tendon (tenderness, gap)')
-  await tabTo(page, page.getByRole('radio', { name: 'Quadriceps tendon (tenderness, gap), right, gap: full' }))
-  await press('Space')
+  await tabTo(page, sheet(page).getByRole('button', { name: /Quadriceps tendon \(tenderness, gap\), right, gap$/ }))
+  await press('Enter', 'c', 'Enter')
   await expect(range(page)).toContainText(/Days|Today/)
 
   await page.getByRole('heading', { name: 'Feel', exact: true }).evaluate(() => (document.activeElement as HTMLElement).blur())

@@ -31,9 +31,10 @@ test('filters that leave nothing say so, and the address of what is open can be 
   await page.getByLabel('Search the library').fill('slump')
   await page
     .getByRole('list', { name: 'Found' })
-    .getByRole('link', { name: /^Slump/ })
+    .getByRole('link', { name: /^Slump test/ })
+    .first()
     .click()
   await expect(page).toHaveURL(/open=test/)
   await page.reload()
-  await expect(page.getByRole('heading', { name: /^Slump/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Slump test/ })).toBeVisible()
 })

@@ -81,7 +81,7 @@ test('an infant of seven weeks: a dislocatable hip on Barlow is Days, and a test
   await noneOfTheRest(page)
   await askedAlone(page)
   await stop(page, 'Hips')
-  await page.getByRole('radio', { name: 'Barlow test, left: dislocatable' }).click()
+  await choose(page, /Barlow test, left$/, 'dislocatable')
   await page
     .locator('[id="row-infant-hip.test.ortolani"]')
     .getByRole('button', { name: /could not be done/ })

@@ -76,7 +76,7 @@ test('no straight-leg raise with a gap above the patella is Days, with a splint 
   await choose(page, 'Straight leg raise (screen), right', 'cannot')
   await normalStop(page, 'Feel')
   await page.getByRole('radio', { name: /^Quadriceps tendon \(tenderness, gap\), right: 2/ }).click()
-  await page.getByRole('radio', { name: 'Quadriceps tendon (tenderness, gap), right, gap: full' }).click()
+  await choose(page, /Quadriceps tendon \(tenderness, gap\), right, gap$/, 'complete')
   await expect(range(page)).toContainText('Days')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
   await expect(page.getByTestId('verdict-tier')).toContainText('Days')

@@ -161,7 +161,7 @@ const READINGS: readonly (readonly [RegExp, string])[] = [
   [/^Systolic|^Upper blood pressure/, '125'],
   [/refill/i, '2'],
   [/raises|Rises on/i, '25'],
-  [/Grip and release|open and close|fist/i, '25'],
+  [/Grip.and.release|open and close|fist/i, '25'],
 ]
 
 /** Marks every row of a stop examined and normal, one by one, with the key for it, and takes the readings that it leaves. */

@@ -61,7 +61,8 @@ describe('patterns over both sides come before one root or nerve', () => {
   })
   it('takes brisk jerks with a weak arm for the cord', () =>
     expect(patterns('neck', { 'neuro.reflex.triceps right': 'brisk', 'neuro.strength.elbow-flexion right': '4' })).toContain('Myelopathy pattern'))
-  it('a small stroke: the face with a weak hand', () => expect(patterns('hand', { 'screen.fast-stroke': ['facial droop'] })).toEqual(['Stroke (central) pattern']))
+  it('a small stroke: the face with a weak hand', () =>
+    expect(patterns('hand', { 'screen.fast-stroke': ['facial droop'] })).toEqual(['Stroke (central) pattern']))
   it('two different nerves on two sides are several nerves', () => {
     const arm = thePack().nerveLesions.lesions.filter((one) => one.limb === 'arm')
     const wrist: Findings = Object.assign(

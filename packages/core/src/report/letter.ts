@@ -5,17 +5,17 @@ import { tierRank, type Tier } from '../model/tier.js'
 import type { FlagVerdict } from '../judge/verdict.js'
 import { isWanted } from '../pack/wantedItem.js'
 import { dueHere } from '../judge/clock.js'
-import { judgedSides } from '../judge/judgedSides.js'
 import { type Judgement } from '../judge/judgement.js'
 import { openItems } from '../judge/openItems.js'
 import { endedFlags } from '../judge/pastFlags.js'
 import { priorityOf, raisedTo } from '../judge/priorityOf.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { Complaint, Examination, FindingEntry } from '../record/entry.js'
+import type { FindingEntry } from '../record/entry.js'
 import { isGapEntry } from '../record/gaps.js'
 import { isolated, plainText } from '../model/plainText.js'
 import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
+import { isCheck, neurovascularText, onSoreSide } from './neurovascular.js'
 import { NoteFindings } from './noteFindings.js'
 import { acceptedWords, disagreementLines, earlierLines, setWords, tellingLines } from './reasons.js'
 import { spelledOut } from './abbreviations.js'
@@ -76,7 +76,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         ...backgroundText(pack, entries, wanted.recorded, about.zone),
         ...foundText('Examination', ({ stage }) => stage !== 'story' && stage !== 'result', judged, about.zone),
         ...negativesText(judged, about.zone),
-        checksText(pack, examination, entries, about.zone),
+        { heading: 'Neurovascular status', text: neurovascularText(judged, about.zone) },
         ...foundText('Imaging and results', ({ stage }) => stage === 'result', judged, about.zone),
         ...notDoneText(pack, entries),
         { heading: 'Impression', text: impressionText(judged, about.zone) },
@@ -145,7 +145,8 @@ function impressionText({ pack, verdict }: Judgement, zone: string | undefined):
       return why.length > 0 ? `${flag.title} (${why.join('; ')})` : flag.title
     })
   const others = named(verdict.flags.filter((flag) => !at(flag) && flag.tier !== 'here'))
-  const open = named(verdict.openFlags.filter((flag) => flag.ceiling !== undefined && tierRank(flag.ceiling) < tierRank(verdict.floor)))
+  const isLeading = ({ title }: FlagVerdict): boolean => verdict.flags.some((flag) => at(flag) && flag.title === title)
+  const open = named(verdict.openFlags.filter((flag) => flag.ceiling !== undefined && tierRank(flag.ceiling) < tierRank(verdict.floor) && !isLeading(flag)))
   return [
     leading.length > 0 ? `${leading.join('. ')}.` : 'No referral criterion met.',
     ...(others === '' ? [] : [`Also: ${others}.`]),
@@ -179,6 +180,7 @@ function foundText(heading: string, isOfIt: (item: Item) => boolean, judged: Jud
   const isHere = onSoreSide(pack, complaint)
   const told = byItem(pack, judged.record.findings, complaint.sides).filter(({ item, entries: own }) => {
     if (item.depth === 'card' || !isOfIt(item) || isBackground(pack, item, own[0])) return false
+    if (isTimeOfStory(item)) return own[0]?.state === 'examined'
     if (own.some((entry) => isHere(entry) && entry.state !== 'examined')) return true
     if (isCheck(item)) return false
     const isUneven =
@@ -196,42 +198,6 @@ function notDoneText(pack: RegionPack, entries: readonly FindingEntry[]): { head
     return item?.stage === 'result' && isGapEntry(item, entry) ? [`${item.label}${entry.side === 'none' ? '' : ` ${entry.side}`}`] : []
   })
   return names.length > 0 ? [{ heading: 'Not done', text: `${names.join(', ')}.` }] : []
-}
-
-/** Whether an entry is of a side that is judged, or of none. */
-function onSoreSide(pack: RegionPack, complaint: Complaint): (entry: FindingEntry) => boolean {
-  const sides = judgedSides(pack, complaint)
-  return ({ side }) => side === 'none' || sides.includes(side)
-}
-
-const isCheck = (item: Item | undefined): boolean => item?.stage === 'neuro' || item?.stage === 'vascular'
-
-/** Pulse, power and feeling of the sore side with the time of each check: first what is not normal or was measured, then what is normal by name. */
-function checksText(
-  pack: RegionPack,
-  { complaint }: Examination,
-  entries: readonly FindingEntry[],
-  zone: string | undefined,
-): { heading: string; text: string } {
-  const items = itemsById(pack)
-  const isHere = onSoreSide(pack, complaint)
-  const isFound = (entry: FindingEntry): boolean => entry.state === 'examined' && !isGapEntry(items.get(entry.item), entry)
-  const checks = entries.filter((entry) => isFound(entry) && isCheck(items.get(entry.item)) && isHere(entry))
-  const byTime = new Map<string, FindingEntry[]>()
-  const inOrder = byItem(pack, checks, complaint.sides).flatMap((one) => one.entries)
-  for (const entry of inOrder.sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
-    const time = dayAndTime(entry.at, zone)
-    byTime.set(time, [...(byTime.get(time) ?? []), entry])
-  }
-  const timed = [...byTime].map(([time, then]) => {
-    const telling = then.filter((entry) => isAbnormalEntry(pack, entry) || isMeasured(pack, entry))
-    const normal = ['right', 'left', 'none'].flatMap((side) => {
-      const names = then.filter((entry) => entry.side === side && !telling.includes(entry)).map(({ item }) => items.get(item)?.label ?? item)
-      return names.length > 0 ? [`normal${side === 'none' ? '' : ` on the ${side}`} ${names.join(', ')}`] : []
-    })
-    return `${time}: ${[...telling.map((entry) => entryLine(pack, entry, zone)), ...normal].join('; ')}`
-  })
-  return { heading: 'Neurovascular status', text: timed.length === 0 ? 'Not checked.' : `${timed.join('. ')}.` }
 }
 
 /** Who the patient is as far as it matters to whoever takes over: anticoagulants, allergies, metalwork, and what every letter needs and nobody asked. */
@@ -258,9 +224,16 @@ function backgroundText(
   return lines.length > 0 ? [{ heading: 'Background', text: `${lines.join('. ')}.` }] : []
 }
 
-/** A fact of the patient card that is not the ordinary answer, or a time: when it began, last dose, last meal. Age and sex stand elsewhere. */
+/** When it began: told with the complaint, to every receiver. */
+const isTimeOfStory = ({ kind, stage }: Item): boolean => kind === 'moment' && stage === 'story'
+
+/** A fact of the patient card that is not the ordinary answer, or a time: last dose, last meal. Age and sex stand elsewhere. */
 const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry | undefined): boolean =>
-  entry === undefined ? false : item.kind === 'moment' ? entry.state === 'examined' : item.depth === 'card' && isAbnormalEntry(pack, entry)
+  entry === undefined || isTimeOfStory(item)
+    ? false
+    : item.kind === 'moment'
+      ? entry.state === 'examined'
+      : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
 /** What the destination wants: what the record holds of it, and the rest by name. */
 function wantedBy(
@@ -274,7 +247,7 @@ function wantedBy(
   const recordedOf = (wanted: string): FindingEntry[] => entries.filter((entry) => isWanted(entry.item, wanted) && !isGapEntry(items.get(entry.item), entry))
   const wanted = (destination?.letter ?? []).map(({ says, items: ids }) => ({ says, entries: ids.flatMap(recordedOf) }))
   const recorded = wanted.flatMap(({ entries: own }) => own)
-  const given = byItem(pack, [...new Set(recorded)], sides).map((one) => itemLine(pack, one, zone))
+  const given = byItem(pack, [...new Set(recorded)], sides).flatMap((one) => (isTimeOfStory(one.item) ? [] : [itemLine(pack, one, zone)]))
   return {
     given: given.length > 0 ? [{ heading: 'For this service', text: `${given.join('. ')}.` }] : [],
     missing: wanted.filter(({ entries: own }) => own.length === 0).map(({ says }) => says),

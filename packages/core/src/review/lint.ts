@@ -23,7 +23,14 @@ import { problem } from './lintProblem.js'
  */
 export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
   const views = pack.regions.map((region) => viewOf(pack, region.id))
-  const plain = [...lintItems(pack), ...lintNames(pack), ...lintConcepts(pack), ...lintLetters(pack), ...lintPracticeVariants(pack), ...views.flatMap(lintRegion)]
+  const plain = [
+    ...lintItems(pack),
+    ...lintNames(pack),
+    ...lintConcepts(pack),
+    ...lintLetters(pack),
+    ...lintPracticeVariants(pack),
+    ...views.flatMap(lintRegion),
+  ]
   return plain.length > 0 ? plain : views.flatMap((view) => searchFlags(view, only))
 }
 

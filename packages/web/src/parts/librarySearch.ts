@@ -65,7 +65,7 @@ const namesOf = oncePer(({ kind, label, also = '', lay = '' }: LibraryEntry): re
   const inBrackets = [...label.matchAll(/\(([^)]*)\)/g)].map(([, said = '']) => said)
   const forms = (said: string): string[][] => [wordsOf(said), without(CERTAINTY, wordsOf(said)), without(KIND_WORDS, wordsOf(said))]
   // Another name of a disease is its name; another name of a finding may be what it is looked for in.
-  const another = { test: 1.7, item: 1.9 }[kind as string] ?? 1
+  const another = { test: 1.6, item: 1.9 }[kind as string] ?? 1
   const isFinding = kind === 'test' || kind === 'item'
   const names = [
     ...forms(label).map((words) => ({ words, rank: 0 })),
@@ -73,7 +73,7 @@ const namesOf = oncePer(({ kind, label, also = '', lay = '' }: LibraryEntry): re
     ...forms(plain.split(/,| at \d/)[0] ?? '').map((words) => ({ words, rank: 0.75 })),
     ...plain.split(/,| or |\//).flatMap((part) => forms(part).map((words) => ({ words, rank: 1.5 }))),
     ...also.split(';').flatMap((said) => forms(said).map((words) => ({ words, rank: isFinding || !isAbbreviation(said.trim()) ? another : 0.85 }))),
-    ...inBrackets.map((said) => ({ words: wordsOf(said), rank: isAbbreviation(said) ? 0.8 : 1.6 })),
+    ...inBrackets.map((said) => ({ words: wordsOf(said), rank: isAbbreviation(said) ? 0.8 : 1.5 })),
     ...lay.split(';').map((said) => ({ words: wordsOf(said), rank: 3 })),
   ]
   return names.filter(({ words }) => words.length > 0)

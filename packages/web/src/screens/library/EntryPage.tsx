@@ -128,6 +128,7 @@ function AboutItem({ pack, item, to }: { readonly pack: RegionPack; readonly ite
           .join(' · ')}
       </Soft>
       {item.also.length > 0 && <p>Also called {item.also.join(', ')}.</p>}
+      {item.lay !== undefined && <p>To the patient: {item.lay}</p>}
       {item.technique.length > 0 && (
         <Part title="How">
           <ol>
@@ -214,9 +215,10 @@ function AboutFlag({ pack, flag, to }: { readonly pack: RegionPack; readonly fla
   return (
     <>
       <Soft as="p">
-        to {flag.to.map(place).join(', ').toLowerCase()} · <Sources source={flag.source} to={to} />
+        To: {flag.to.map(place).join(', ')} · <Sources source={flag.source} to={to} />
       </Soft>
       <p>{flag.why}</p>
+      {flag.lay !== undefined && <p>To the patient: {flag.lay}.</p>}
       {flag.because && <Soft as="p">In this joint: {flag.because}.</Soft>}
       {flag.clauses.map((clause, at) => (
         <Part key={at} title={`${tierName(clause.tier)} when`}>

@@ -105,8 +105,7 @@ export default function Library() {
             <Empty>
               <p>Type a name, even misspelt, or pick what you want to see.</p>
               <Soft>
-                A test shows how it is done, what positive means, its trap and its likelihood ratios. A flag shows the rule that meets it, down to each
-                finding.
+                A test shows how it is done, what positive means, its trap and its likelihood ratios. A flag shows the rule that meets it, down to each finding.
               </Soft>
             </Empty>
           )}

@@ -1,5 +1,6 @@
 import type { DoFirst } from '@kneecap-awl/core'
 import styled from 'styled-components'
+import { ActionLine } from '../../parts/ActionLine'
 import { Card } from '../../parts/controls'
 
 /** For Now and Today: what to do first and what is written down on the way, on screen and on paper. */
@@ -12,7 +13,7 @@ export function Handover({ calls, actions, avoid }: DoFirst) {
       <ol>
         {actions.map((action) => (
           <li key={action.id}>
-            {action.text}
+            <ActionLine {...action} />
             <Blanks>
               {action.print.map((field) => (
                 <span key={field}>{field}:</span>

@@ -1,3 +1,4 @@
+import { ActionLine } from '../../parts/ActionLine'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { complaintWords, localChoices, noteText, type OpenItem, type RegionPack } from '@kneecap-awl/core'
@@ -120,7 +121,9 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
             {!isUrgent && (
               <ul>
                 {view.whole.actions.map((action) => (
-                  <li key={action.id}>{action.text}</li>
+                  <li key={action.id}>
+                    <ActionLine {...action} />
+                  </li>
                 ))}
               </ul>
             )}

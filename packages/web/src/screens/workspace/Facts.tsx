@@ -55,7 +55,7 @@ const OneFact = memo(function OneFact({ item, because, hasSides, right, left, no
   const told = { right, left, none }
   return (
     <Fact id={`row-${item.id}`}>
-      <span>{item.label}</span>
+      <span title={item.lay && `To the patient: ${item.lay}`}>{item.label}</span>
       <Answers>
         {SIDES.filter((side) => told[side] !== undefined).map((side) => (
           <span key={side}>

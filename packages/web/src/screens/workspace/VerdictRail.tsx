@@ -1,3 +1,4 @@
+import { ActionLine } from '../../parts/ActionLine'
 import { memo, useState } from 'react'
 import { localChoices, type ConditionRange, type FlagVerdict, type Rail } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
@@ -98,7 +99,9 @@ function ActNow({ calls, actions, avoid, firstSeen }: NonNullable<Rail['actNow']
       <p>Call: {calls.join(', ')}</p>
       <ol>
         {actions.slice(0, 5).map((action) => (
-          <li key={action.id}>{action.text}</li>
+          <li key={action.id}>
+            <ActionLine {...action} />
+          </li>
         ))}
       </ol>
       <Soft>Avoid: {avoid.join('; ')}.</Soft>

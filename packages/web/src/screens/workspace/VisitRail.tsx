@@ -109,12 +109,7 @@ function AlsoDialogue({ isOpen, regions, fault, onClose, onAdd }: AlsoProps) {
           <Toggle id="left">left</Toggle>
         </ToggleRow>
       )}
-      <ToggleRow
-        aria-label="Onset"
-        selectionMode="single"
-        selectedKeys={event ? [event] : []}
-        onSelectionChange={(keys) => setEvent([...keys].map(String)[0])}
-      >
+      <ToggleRow aria-label="Onset" selectionMode="single" selectedKeys={event ? [event] : []} onSelectionChange={(keys) => setEvent([...keys].map(String)[0])}>
         <Toggle id="same">same event</Toggle>
         <Toggle id="own">has its own history</Toggle>
       </ToggleRow>
