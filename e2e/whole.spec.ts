@@ -85,7 +85,7 @@ test('what nobody asked for still counts: an unprompted calf squeeze moves the p
 test('a red great toe is told with its score as a range, the picture to take and the limit of time', async ({ page }) => {
   await begin(page, { name: 'Throbbing Tern', birthDate: '1961-03-09', joint: 'foot' })
   await stop(page, 'Look')
-  await tick(page, /Erythema \(site\), right$/, 'first MTP joint')
+  await tick(page, /Erythema \(site\), right/, 'first MTP joint')
   await page.getByRole('button', { name: 'Verdict sheet' }).click()
   const main = page.getByRole('main')
   await expect(main.getByRole('heading', { name: 'Scores and counts' })).toBeVisible()

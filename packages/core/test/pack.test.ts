@@ -121,7 +121,7 @@ describe('a bad pack is refused with file, id and cure', () => {
   const phrases = 'regions/knee/phrases.yaml'
   const region = 'regions/knee/region.yaml'
   const calcs = 'regions/knee/calcs.yaml'
-  const out = 'conditions/knee/patella-out.yaml'
+  const out = 'conditions/knee/patella-unreduced.yaml'
   const cauda = 'conditions/back/cauda-equina.yaml'
 
   it.each<[string, string, (document: Any) => void, RegExp]>([
@@ -129,7 +129,7 @@ describe('a bad pack is refused with file, id and cure', () => {
       'an unknown item in a rule',
       out,
       (d) => (d.regions = swap(d.regions, 'knee.screen.deformity = patella lateral', 'knee.screen.deformed = patella lateral')),
-      /conditions\/knee\/patella-out\.yaml.*knee\.flag\.patella-unreduced.*knee\.screen\.deformed.*cure/,
+      /conditions\/knee\/patella-unreduced\.yaml.*knee\.flag\.patella-unreduced.*knee\.screen\.deformed.*cure/,
     ],
     ['a word that is not an option', out, (d) => (d.regions = swap(d.regions, 'patella lateral', 'patella gone')), /"patella gone".*is not among the options/],
     ['a key that is not known', tests, (d) => (item('knee.test.valgus-30')(d).hynt = 'x'), /knee\.test\.valgus-30.*additional properties: "hynt"/],

@@ -45,7 +45,7 @@ describe('the document of a condition', () => {
     expect(reviewDocument(thePack(), { title: '<b>x</b>', ids: new Set() })).not.toContain('<b>x</b>')
   })
   it('tells a review that the file records', () => {
-    const path = 'conditions/knee/patella-out.yaml'
+    const path = 'conditions/knee/patella-unreduced.yaml'
     const reviewed = "reviewed:\n  by: Dr Isolde Brannock\n  'on': '2026-11-01'\n  of: the rule and its source\n"
     const files = contentFiles('knee').map((file) => (file.path === path ? { path, text: `${file.text}${reviewed}` } : file))
     const pack = compilePack(files)
