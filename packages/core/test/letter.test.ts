@@ -48,11 +48,11 @@ describe('a time in a letter', () => {
   it.each([
     ['exact', 'Mon 9 Mar 2026, 22:00'],
     ['hour', 'about Mon 9 Mar 2026, 22:00'],
-    ['day', 'Onset: 9 Mar 2026. Not'],
+    ['day', 'Onset: 9 Mar 2026.'],
     ['week', 'about 9 Mar 2026, to the week'],
   ])('known to the %s is told no more exactly', (precision, words) => {
     const began = { ...daysAgo(0.5), qualifiers: { precision } }
-    const text = background({ 'story.onset-at': began })
+    const text = letterOf({ 'story.onset-at': began }).paragraphs.find((one) => one.heading === 'Presenting complaint')?.text
     expect(text).toContain(words)
     expect(checkEntries(thePack(), entriesFor({ 'story.onset-at': began, 'patient.last-food': began, 'patient.last-anticoagulant-dose': began }))).toEqual([])
   })
@@ -86,8 +86,8 @@ describe('the check of pulse and nerve in a letter', () => {
       ...at('09:40', { 'vascular.ankle-index': 0.9, 'neuro.touch.first-web': 'normal' }),
     )
     expect(text).toBe(
-      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse (PT) right: absent; normal on the right Dorsalis pedis pulse (DP). ' +
-        'Tue 10 Mar 2026, 10:40 CET: Ankle–brachial index (ABI) right: 0.9; normal on the right First web space, foot (deep peroneal).',
+      'Tue 10 Mar 2026, 10:00 CET: Posterior tibial pulse (PT): absent on the right. Normal on the right: Dorsalis pedis pulse (DP). ' +
+        'Tue 10 Mar 2026, 10:40 CET: Ankle–brachial index (ABI): 0.9 on the right. Normal on the right: First web space, foot (deep peroneal).',
     )
   })
   it('says that nobody checked', () => {

@@ -3,7 +3,7 @@ import { type RegionPack } from '../pack/pack.js'
 import { type Side } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { FindingEntry } from '../record/entry.js'
-import { findingWords, sideWord } from './words.js'
+import { findingWords, onBothSides, sideWord } from './words.js'
 
 /** What is recorded of one item, the sore side first. */
 export interface ItemFindings {
@@ -34,7 +34,7 @@ export function itemLine(pack: RegionPack, { item, entries }: ItemFindings, zone
   const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
   const [first, second] = words
   if (second !== undefined && first === second)
-    return isFullAndEqual(item, entries) ? `${item.label}: ${second.replace('full', 'full and equal')}` : named(item, `${second} on both sides`)
+    return isFullAndEqual(item, entries) ? `${item.label}: ${second.replace('full', 'full and equal')}` : named(item, onBothSides(second))
   return named(item, entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; '))
 }
 

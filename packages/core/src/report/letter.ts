@@ -225,7 +225,7 @@ function backgroundText(
 }
 
 /** When it began: told with the complaint, to every receiver. */
-const isTimeOfStory = ({ kind, stage }: Item): boolean => kind === 'moment' && stage === 'story'
+const isTimeOfStory = ({ kind, id }: Item): boolean => kind === 'moment' && !id.startsWith('patient.')
 
 /** A fact of the patient card that is not the ordinary answer, or a time: last dose, last meal. Age and sex stand elsewhere. */
 const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry | undefined): boolean =>

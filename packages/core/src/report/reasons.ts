@@ -25,7 +25,7 @@ export function asEntry(finding: ProofFinding): Pick<FindingEntry, 'item' | 'sta
  * The recorded findings that raised a flag: what is abnormal, measured or could not be done. Normal findings that only leave the
  * flag standing stay in the whole proof.
  */
-export function tellingFindings(pack: RegionPack, flag: FlagVerdict): readonly ProofFinding[] {
+function tellingFindings(pack: RegionPack, flag: FlagVerdict): readonly ProofFinding[] {
   const items = itemsById(pack)
   const recorded = flag.proof
     ? findingsOf(flag.proof).filter((finding) => finding.state === 'examined' || finding.state === 'could-not' || finding.state === 'not-valid')

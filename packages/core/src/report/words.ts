@@ -54,14 +54,19 @@ function qualifierWords(item: Item, qualifiers: Readonly<Record<string, Scalar |
     if (value === false) return name === 'equal' ? [] : `no ${label}`
     if (typeof value === 'number') return `${label} ${withUnit(value, unit)}`
     const said = typeof value === 'string' ? value : value.join(' and ')
-    if (name === 'method') return said
     if (said === 'none') return `no ${label}`
+    if (BARE.has(label)) return said
     return ADJECTIVES.has(label) ? `${said} ${label}` : `${label} ${said}`
   })
 }
 
 /** What is told before its name: a soft end point, a partial gap. */
-const ADJECTIVES: ReadonlySet<string> = new Set(['end point', 'gap', 'pain', 'apprehension'])
+const ADJECTIVES: ReadonlySet<string> = new Set(['end point', 'gap', 'pain', 'apprehension', 'cord', 'line', 'third'])
+
+/** What needs no name: how it was measured, where it is, of which joint. */
+const BARE: ReadonlySet<string> = new Set(
+  'method what site part which features pattern appearance digit since signs colour'.split(' ').concat('new or long-standing'),
+)
 
 /** As much of a pack as naming a tier needs. */
 export interface NamedTiers {
@@ -79,6 +84,9 @@ export const tierName = ({ tiers }: NamedTiers, id: string): string => tiers.fin
 export const rangeWords = (pack: NamedTiers, floor: string, ceiling: string): string =>
   floor === ceiling ? tierName(pack, floor) : `Not settled: ${tierName(pack, floor)} to ${tierName(pack, ceiling)}`
 
+/** What was found alike on both sides. @example onBothSides('firm end point, equal to the other side') // 'firm end point, equal on both sides' */
+export const onBothSides = (words: string): string => `${words.replace(/equal to the other side$/, 'equal')} on both sides`
+
 /** What was found on a side; `earlier` is what it was at the check before. */
 export interface SidedFinding {
   readonly side: string
@@ -91,12 +99,12 @@ export interface SidedFinding {
  * @example sidedWords([{ side: 'right', words: 'absent', earlier: 'normal 20 min before' }, { side: 'left', words: 'normal', earlier: '' }])
  * // 'absent on the right (normal 20 min before), normal on the left'
  */
-export function sidedWords(sides: readonly SidedFinding[]): string {
+function sidedWords(sides: readonly SidedFinding[]): string {
   const [first] = sides
   const onSide = (side: string): string => (sideWord(side) === '' ? '' : ` on the ${side}`)
   const before = ({ earlier }: SidedFinding): string => (earlier === '' ? '' : ` (${earlier})`)
   const isSame = ({ words, earlier }: SidedFinding): boolean => words === first?.words && earlier === first.earlier
-  if (first !== undefined && sides.length > 1 && sides.every(isSame)) return `${first.words} on both sides${before(first)}`
+  if (first !== undefined && sides.length > 1 && sides.every(isSame)) return `${onBothSides(first.words)}${before(first)}`
   const isLong = sides.some(({ words }) => words.includes(','))
   return sides.map((one) => `${one.words}${isLong && sides.length > 1 ? ',' : ''}${onSide(one.side)}${before(one)}`).join(isLong ? '; ' : ', ')
 }

@@ -1,9 +1,9 @@
 import type { Pack } from '@kneecap-awl/core'
 
-/** An action by its name, then what is done in full. A pack of an earlier version has no name of its own for it. */
+/** An action by its name, then what is done in full, unless that begins with the name. */
 export const ActionLine = ({ name, text }: Pick<Pack['actions'][number], 'name' | 'text'>) => (
   <>
-    {text.startsWith(name) ? null : <strong>{name}. </strong>}
+    {text.startsWith(name.replace(/ \(.*\)$/, '')) ? null : <strong>{name}. </strong>}
     {text}
   </>
 )

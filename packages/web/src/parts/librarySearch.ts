@@ -49,6 +49,7 @@ const KIND_WORDS = new Set([
   ...CERTAINTY,
   ...'test sign syndrome rupture fracture lesion injury tenderness disease score scores criteria cluster rule rules pulse the of'.split(' '),
 ])
+const ARTICLES = new Set(['a', 'an', 'the', 'perhaps'])
 const without = (dropped: ReadonlySet<string>, words: readonly string[]): string[] => words.filter((word) => !dropped.has(word))
 
 const isAbbreviation = (said: string): boolean => /^[A-Z0-9-]+$/.test(said)
@@ -74,7 +75,7 @@ const namesOf = oncePer(({ kind, label, also = '', lay = '' }: LibraryEntry): re
     ...plain.split(/,| or |\//).flatMap((part) => forms(part).map((words) => ({ words, rank: 1.5 }))),
     ...also.split(';').flatMap((said) => forms(said).map((words) => ({ words, rank: isFinding || !isAbbreviation(said.trim()) ? another : 0.85 }))),
     ...inBrackets.map((said) => ({ words: wordsOf(said), rank: isAbbreviation(said) ? 0.8 : 1.5 })),
-    ...lay.split(';').map((said) => ({ words: wordsOf(said), rank: 3 })),
+    ...lay.split(';').map((said) => ({ words: without(ARTICLES, wordsOf(said)), rank: 3 })),
   ]
   return names.filter(({ words }) => words.length > 0)
 })
@@ -92,8 +93,8 @@ const isInitials = ([first = '', ...rest]: readonly string[], label: readonly st
     .startsWith(first)
 
 /**
- * How far a name lies from what is sought: below 10 when it is that, below 20 when it is that misspelt; 20 when all that is sought stands in
- * what it is called, 30 when it does not.
+ * How far a name lies from what is sought: below 10 when it is that, below 20 when it is that misspelt; 20 when all that is sought stands in what it is
+ * called; below 30 when another name is that misspelt by more than a letter in five; else 30.
  */
 function closeness(entry: LibraryEntry, sought: readonly string[], { terms, isLoose }: Match): number {
   const bare = without(KIND_WORDS, sought)
@@ -107,11 +108,11 @@ function closeness(entry: LibraryEntry, sought: readonly string[], { terms, isLo
   )
   const named = namesOf(entry).reduce(
     (best, { words, rank }) =>
-      Math.min(best, isSame(words, sought) ? rank : isSame(words, bare) ? rank + 0.1 : isNear(words) ? (isLoose ? 15 : 10) + rank : 30),
+      Math.min(best, isSame(words, sought) ? rank : isSame(words, bare) ? rank + 0.1 : isNear(words) ? (!isLoose ? 10 : rank < 1 ? 15 : 25) + rank : 30),
     begun,
   )
   const inLabel = label.filter((word) => terms.includes(word)).length
-  return named < 30 ? named : inLabel >= sought.length ? 20 : 30
+  return Math.min(named, inLabel >= sought.length ? 20 : 30)
 }
 
 /** Who types a name wants the test of that name, and only then what practitioners differ about in it. */

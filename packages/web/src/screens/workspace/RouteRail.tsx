@@ -5,7 +5,7 @@ import styled from 'styled-components'
 import type { StopView } from './useWorkspace'
 
 const POSITION_WORDS: Readonly<Record<Position, string>> = {
-  asking: 'Talking',
+  asking: 'Interview',
   'as-found': 'As found',
   held: 'Held, undressed, calm',
   walking: 'Walking',

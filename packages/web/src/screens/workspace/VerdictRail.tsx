@@ -163,7 +163,7 @@ const Urgent = styled.div`
   padding: 10px 12px;
   border: 2px solid ${({ theme }) => theme.copper};
   border-radius: 8px;
-  strong {
+  > strong {
     color: ${({ theme }) => theme.copper};
     font-size: 16px;
   }
