@@ -1,4 +1,4 @@
-import { expect, signIn, test } from './support/journey'
+import { address, expect, signIn, test } from './support/journey'
 
 test.beforeEach(async ({ page }) => signIn(page))
 

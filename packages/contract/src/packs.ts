@@ -25,7 +25,11 @@ export const readLibrary = route({
   url: '/api/library',
   summary: 'What can be looked up in the pack in use: one line each',
   may: 'signed-in',
-  answer: Form({ hash: Hash, entries: Type.Array(Whole<object>('one line of the library')) }),
+  answer: Form({
+    hash: Hash,
+    entries: Type.Array(Whole<object>('one line of the library')),
+    formerly: Whole<Readonly<Record<string, string>>>('earlier ids, each with the id of today'),
+  }),
 })
 export const judge = route({
   method: 'POST',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { compilePack, problemLine, type SourceFile } from '../src/index.js'
+import { compilePack, problemLine, viewOf, type SourceFile } from '../src/index.js'
 import { lexiconProblems } from '../src/review/index.js'
 import { lintNames } from '../src/review/lintNames.js'
 import { spelledOut } from '../src/report/abbreviations.js'
@@ -66,6 +66,15 @@ describe('a name', () => {
         .map(problemLine)
         .join('\n'),
     ).toMatch(/"Protrusion \(mm\)" repeats the unit/))
+})
+
+describe('an earlier name', () => {
+  it('is carried by the joints that have the thing, and by no other', () => {
+    const ids = (region: string): object => viewOf(thePack(), region).formerly.ids
+    expect(ids('foot')).toHaveProperty(['foot.feel.navicular-inner'], 'foot.feel.navicular-tuberosity')
+    expect(ids('knee')).not.toHaveProperty(['foot.feel.navicular-inner'])
+    expect(ids('knee')).toHaveProperty(['neuro.touch.sole'], 'neuro.touch.plantar')
+  })
 })
 
 describe('an abbreviation', () => {

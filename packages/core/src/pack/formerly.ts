@@ -54,6 +54,12 @@ export function withFormerly(pack: Pack, { formerly }: Sources, problems: Proble
   return { ...pack, formerly: { ids, items: renamed } }
 }
 
+/** As much of it as concerns some things: a joint carries the earlier names of its own. */
+export const formerlyOf = ({ ids, items }: Formerly, things: ReadonlySet<string>): Formerly => ({
+  ids: Object.fromEntries(Object.entries(ids).filter(([, today]) => things.has(today))),
+  items: Object.fromEntries(Object.entries(items).filter(([id]) => things.has(id))),
+})
+
 const byFormerName = (qualifiers: Readonly<Record<string, FormerWordsSource>>): FormerItem['qualifiers'] =>
   Object.fromEntries(Object.entries(qualifiers).map(([name, { id = name, words = {} }]) => [id, { name, words }]))
 

@@ -1,6 +1,7 @@
 import { oncePer } from '../model/oncePer.js'
 import type { AnyPack, Pack, RegionPack } from './pack.js'
 import type { Item } from '../model/item.js'
+import { formerlyOf } from './formerly.js'
 
 const views = oncePer<Pack, Map<string, RegionPack>>(() => new Map())
 
@@ -34,17 +35,18 @@ function makeView({ isView: _, ...pack }: Pack, id: string): RegionPack {
     const regional = region.items[item.id]
     return regional ? { ...item, ...regional } : item
   }
+  const items = pack.items.filter((item) => item.owner === id || (item.owner === 'shared' && (item.only?.includes(id) ?? true)) || region.items[item.id])
+  const [flags, holds] = [here(pack.flags), here(pack.holds)]
   return {
     ...pack,
     isView: true,
     regions: [region],
-    items: pack.items
-      .filter((item) => item.owner === id || (item.owner === 'shared' && (item.only?.includes(id) ?? true)) || region.items[item.id])
-      .map(asSeen),
+    items: items.map(asSeen),
     calcs: here(pack.calcs),
-    flags: here(pack.flags),
+    flags,
     prompts: here(pack.prompts),
-    holds: here(pack.holds),
+    holds,
+    formerly: formerlyOf(pack.formerly, new Set([...items, ...flags, ...holds].map((one) => one.id))),
     modifiers: here(pack.modifiers),
     conditions: here(pack.conditions),
     practiceVariants: here(pack.practiceVariants),

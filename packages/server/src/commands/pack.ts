@@ -1,6 +1,15 @@
 import { parseArgs } from 'node:util'
 import { PackError, problemLine, inEarlierKeysToo, viewOf, type Pack } from '@kneecap-awl/core'
-import { lexiconProblems, lintPack, packReport, reviewDocument, thresholdsCsv, thresholdsOf, type RegionReport, type ReviewSubject } from '@kneecap-awl/core/review'
+import {
+  lexiconProblems,
+  lintPack,
+  packReport,
+  reviewDocument,
+  thresholdsCsv,
+  thresholdsOf,
+  type RegionReport,
+  type ReviewSubject,
+} from '@kneecap-awl/core/review'
 import { isArgumentFault } from './isArgumentFault.js'
 import { readContent, shippedPack } from '../packs/service.js'
 

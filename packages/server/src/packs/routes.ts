@@ -26,7 +26,10 @@ export async function packs(app: FastifyInstance): Promise<void> {
     reply.header('cache-control', 'private, max-age=31536000, immutable')
     return viewOf(pack, region)
   })
-  serve(app, contract.readLibrary, async () => ({ hash: app.packStore.current.hash, entries: libraryOf(app.packStore.current) }))
+  serve(app, contract.readLibrary, async () => {
+    const pack = app.packStore.current
+    return { hash: pack.hash, entries: libraryOf(pack), formerly: pack.formerly.ids }
+  })
   serve(app, contract.judge, async ({ body }) => {
     const read = readExamination(body, app.packStore.current)
     if ('faults' in read) throw badInput(read.faults)

@@ -48,9 +48,16 @@ export const packOf = (examination: Pick<ExaminationSummary, 'packHash' | 'regio
     staleTime: Infinity,
     enabled: examination !== undefined,
   })
+interface Library {
+  readonly hash: string
+  readonly entries: readonly LibraryEntry[]
+  /** Earlier ids, each with the id of today. */
+  readonly formerly: Readonly<Record<string, string>>
+}
+
 export const library = queryOptions({
   queryKey: ['library'],
-  queryFn: async () => (await call(packs.readLibrary)) as { readonly hash: string; readonly entries: readonly LibraryEntry[] },
+  queryFn: async () => (await call(packs.readLibrary)) as Library,
   staleTime: Infinity,
 })
 /** What waits on this device is sent first; what cannot be sent yet stands with what the server holds. */

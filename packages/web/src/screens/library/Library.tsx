@@ -40,7 +40,7 @@ export default function Library() {
     [params],
   )
   const { data: pack } = useQuery(currentPack)
-  const { hash, found, error } = useLibrary(filter)
+  const { hash, found, formerly, error } = useLibrary(filter)
   const set = (name: string, value: string): void => {
     const next = new URLSearchParams(params)
     if (value === '') next.delete(name)
@@ -58,7 +58,9 @@ export default function Library() {
     return `?${next.toString()}`
   }
   const open = get('open') || (filter.search !== '' && found[0] ? `${found[0].kind}:${found[0].id}` : '')
-  const opened = found.find((entry) => `${entry.kind}:${entry.id}` === open)
+  // An address that was sent when the thing was called otherwise.
+  const [kind = '', id = ''] = open.split(':')
+  const opened = found.find((entry) => entry.kind === kind && entry.id === (formerly[id] ?? id))
   const region = get('in') || (opened ? homeOf(opened, filter.region) : '') || 'knee'
   const regions = pack?.regions ?? []
   return (

@@ -7,5 +7,5 @@ export function useLibrary(filter: LibraryFilter) {
   const { data, error } = useQuery(library)
   const index = useMemo(() => (data ? searchIndex(data.entries) : undefined), [data])
   const found = useMemo(() => (data && index ? findEntries(data.entries, index, filter) : []), [data, index, filter])
-  return { hash: data?.hash, entries: data?.entries ?? [], found, error }
+  return { hash: data?.hash, found, formerly: data?.formerly ?? {}, error }
 }
