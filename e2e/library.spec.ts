@@ -37,4 +37,7 @@ test('filters that leave nothing say so, and the address of what is open can be 
   await expect(page).toHaveURL(/open=test/)
   await page.reload()
   await expect(page.getByRole('heading', { name: /^Slump test/ })).toBeVisible()
+  // Sent when the thing was called otherwise.
+  await page.goto(address('/library?open=item:foot.feel.navicular-inner&in=foot'))
+  await expect(page.getByRole('heading', { name: 'Navicular tuberosity tenderness' })).toBeVisible()
 })
