@@ -195,6 +195,7 @@ class RegionBuilder {
       ),
       source: source.source,
       ...(source.note === undefined ? {} : { note: source.note }),
+      ...(source.because === undefined ? {} : { because: source.because }),
     }
   }
 

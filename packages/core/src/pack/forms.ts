@@ -118,6 +118,7 @@ export const calc = object(['id', 'label', 'source'], {
   points: list({ anyOf: [pointsPart, object(['oneOf'], { oneOf: { type: 'array', minItems: 2, items: pointsPart } })] }),
   source: text,
   note: text,
+  because: text,
 })
 
 export const reviewed = object(['by', 'on', 'of'], { by: text, on: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, of: text })
@@ -130,7 +131,7 @@ const flagFields = {
   classes: list({ enum: ['I', 'B', 'F', 'T', 'N', 'V', 'S', 'C', 'P'] }),
   to: texts,
   inPlay: rule,
-  clauses: { type: 'array', minItems: 1, items: object(['tier', 'when'], { tier, when: rule, note: text }) },
+  clauses: { type: 'array', minItems: 1, items: object(['tier', 'when'], { tier, when: rule, note: text, because: text }) },
   asks: texts,
   why: text,
   doNow: texts,

@@ -129,6 +129,11 @@ export const FILES: Readonly<Record<string, object>> = {
       }),
     ),
   }),
+  least: object(['least'], {
+    least: list(
+      object(['items', 'values', 'because'], { items: texts, values: map({ enum: ['now', 'today', 'days', 'weeks', 'routine', 'none'] }), because: text }),
+    ),
+  }),
   formerly: object(['formerly'], {
     formerly: map({
       ...object([], { id, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),

@@ -75,6 +75,7 @@ export interface CalcSource {
   readonly points?: readonly (PointsSource | { readonly oneOf: readonly PointsSource[] })[]
   readonly source: string
   readonly note?: string
+  readonly because?: string
 }
 
 /** A flag. What is left out in a region stands in the shared flag of the same id. */
@@ -85,7 +86,7 @@ export interface FlagSource {
   readonly classes?: readonly string[]
   readonly to: readonly string[]
   readonly inPlay: RuleSource
-  readonly clauses?: readonly { readonly tier: Tier; readonly when: RuleSource; readonly note?: string }[]
+  readonly clauses?: readonly { readonly tier: Tier; readonly when: RuleSource; readonly note?: string; readonly because?: string }[]
   readonly asks?: readonly string[]
   readonly why: string
   readonly doNow: readonly string[]

@@ -1,6 +1,9 @@
 /** What reviews a pack: for commands and tests, never for the application. */
+export { aloneRows, aloneTable, tooLow, type AloneRow } from './alone.js'
+export { leastTiers } from './least.js'
 export { lexiconProblems } from './lexicon.js'
 export { lintPack, lintRegion } from './lint.js'
+export { lintDanger } from './lintDanger.js'
 export { searchFlags } from './proveFlags.js'
 export { packReport, type RegionReport } from './packReport.js'
 export { WitnessSearch, type Witness } from './witness.js'

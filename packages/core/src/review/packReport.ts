@@ -5,8 +5,7 @@ import type { Certainty, Item } from '../model/item.js'
 import type { Pack, RegionPack } from '../pack/pack.js'
 import { viewOf } from '../pack/view.js'
 import { judge } from '../judge/judge.js'
-import { judgedSides } from '../judge/judgedSides.js'
-import { examinedNormal } from '../record/examinedNormal.js'
+import { calmRecord, examinationOf } from './calmRecord.js'
 
 /** What a reviewer wants to know of one region before reading it. */
 export interface RegionReport {
@@ -29,15 +28,13 @@ export interface RegionReport {
   readonly unused: readonly string[]
 }
 
-const AT = '2026-01-15T09:00:00.000Z'
-
 export const packReport = (pack: Pack): RegionReport[] => pack.regions.map((region) => regionReport(viewOf(pack, region.id), region.id))
 
 function regionReport(view: RegionPack, id: string): RegionReport {
   const own = view.items.filter((item) => item.owner === id || item.depth === 'core' || item.depth === 'prompted')
   const core = view.items.filter((item) => item.depth === 'core')
   const figures = own.flatMap((item) => item.accuracy)
-  const open = openAfterCore(view, id)
+  const open = openAfterCore(view)
   const named = namesIn(view)
   return {
     region: id,
@@ -60,16 +57,8 @@ function regionReport(view: RegionPack, id: string): RegionReport {
   }
 }
 
-function openAfterCore(view: RegionPack, id: string): string[] {
-  let made = 0
-  const newId = (): string => `01920000-0000-7000-8000-${String(++made).padStart(12, '0')}`
-  const entries = examinedNormal(view, ['card', 'core'], { by: 'report', at: AT, newId })
-  const known = [
-    ...Object.entries({ 'patient.bmi': 25, ...view.regions[0].ordinary }).map(([item, value]) => ({ item, value })),
-    { item: 'story.onset-at', value: '2025-12-24T09:00:00.000Z' },
-  ].map((one) => ({ id: newId(), side: 'none' as const, state: 'examined' as const, by: 'report', at: '2026-01-15T08:59:00.000Z', ...one }))
-  const [side = 'right'] = judgedSides(view, { region: id, sides: ['right'] })
-  const verdict = judge(view, { complaint: { region: id, sides: [side] }, asOf: AT, entries: [...entries, ...known] })
+function openAfterCore(view: RegionPack): string[] {
+  const verdict = judge(view, examinationOf(view, calmRecord(view)))
   return [...verdict.openFlags, ...verdict.flags.filter((flag) => flag.tier !== 'here')].map((flag) => flag.id)
 }
 

@@ -22,6 +22,8 @@ export interface Calc {
   readonly points: readonly ScorePart[]
   readonly source: string
   readonly note?: string
+  /** Why it waits for an exclusion or a date (`lintDanger`). */
+  readonly because?: string
 }
 
 /** Every rule of a calculated value: when it holds, when it is valid, its rungs and its parts. */

@@ -1,6 +1,9 @@
 import { parseArgs } from 'node:util'
 import { PackError, problemLine, inEarlierKeysToo, viewOf, type Pack } from '@kneecap-awl/core'
 import {
+  aloneRows,
+  aloneTable,
+  leastTiers,
   lexiconProblems,
   lintPack,
   packReport,
@@ -16,22 +19,30 @@ import { readContent, shippedPack } from '../packs/service.js'
 /**
  * `npm run pack -- --json` prints the compiled pack, each item as each region sees it; `--report` what a reviewer wants to know of each
  * region, with every fault that the linter finds; `--thresholds` every number that a rule compares with, as CSV; `--review NAME` one page to
- * read and sign about a condition (as its file is called) or a whole region, as HTML; without any of them a summary. Exit code 2 when the
- * pack has a fault or NAME is neither.
+ * read and sign about a condition (as its file is called) or a whole region, as HTML; `--alone REGION` every abnormal value alone and in a
+ * set of contexts: what it deserves, floor, ceiling, flags, tab-separated; without any of them a summary. Exit code 2 when the pack has a
+ * fault or a name is unknown.
  */
 // A reader that has seen enough (`| head`) is no fault.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
-const HELP = 'npm run pack -- [--json | --report | --thresholds | --review NAME]'
+const HELP = 'npm run pack -- [--json | --report | --thresholds | --review NAME | --alone REGION]'
 try {
   const { values } = parseArgs({
-    options: { json: { type: 'boolean' }, report: { type: 'boolean' }, thresholds: { type: 'boolean' }, review: { type: 'string' } },
+    options: {
+      json: { type: 'boolean' },
+      report: { type: 'boolean' },
+      thresholds: { type: 'boolean' },
+      review: { type: 'string' },
+      alone: { type: 'string' },
+    },
   })
   const pack = shippedPack()
   if (values.json) say(JSON.stringify(printed(pack), null, 2))
   else if (values.report) report(pack)
   else if (values.thresholds) say(thresholdsCsv(thresholdsOf(pack)))
   else if (values.review !== undefined) review(pack, values.review)
+  else if (values.alone !== undefined) alone(pack, values.alone)
   else summary(pack).forEach(say)
 } catch (error) {
   if (error instanceof PackError) for (const problem of error.problems) process.stderr.write(`${problemLine(problem)}\n`)
@@ -66,6 +77,15 @@ function review(pack: Pack, name: string): void {
   process.stderr.write(
     `"${name}" is neither a condition nor a region; conditions are the files under content/conditions, regions: ${pack.regions.map(({ id }) => id).join(', ')}\n`,
   )
+  process.exitCode = 2
+}
+
+function alone(pack: Pack, region: string): void {
+  if (pack.regions.some(({ id }) => id === region)) {
+    const view = viewOf(pack, region)
+    return say(aloneTable(aloneRows(view, leastTiers(readContent(), view))))
+  }
+  process.stderr.write(`"${region}" is no region; regions: ${pack.regions.map(({ id }) => id).join(', ')}\n`)
   process.exitCode = 2
 }
 
