@@ -12,6 +12,7 @@ import { MEASURES } from '../measure/registry.js'
 import { itemsById } from '../pack/itemsById.js'
 import { hasPlainNormal } from '../record/examinedNormal.js'
 import { isWorkedOutFromCore, searchFlags } from './proveFlags.js'
+import { lintDanger } from './lintDanger.js'
 import { lintNames } from './lintNames.js'
 import { problem } from './lintProblem.js'
 /**
@@ -36,9 +37,16 @@ export function lintPack(pack: Pack, only?: readonly string[]): Problem[] {
 
 /** What can be said of a region without searching. */
 export const lintRegion = (view: RegionPack): Problem[] =>
-  [...lintCore(view), ...lintHere(view), ...lintLeaves(view), ...lintReferences(view), ...lintCycles(view), ...lintInPlay(view), ...lintPhrases(view)].map(
-    (fault) => ({ ...fault, file: view.regions[0].id }),
-  )
+  [
+    ...lintCore(view),
+    ...lintHere(view),
+    ...lintLeaves(view),
+    ...lintReferences(view),
+    ...lintCycles(view),
+    ...lintInPlay(view),
+    ...lintPhrases(view),
+    ...lintDanger(view),
+  ].map((fault) => ({ ...fault, file: view.regions[0].id }))
 
 /** What names flags by their concept names one that some flag has; a pack of one region has not all of them. */
 function lintConcepts(pack: Pack): Problem[] {

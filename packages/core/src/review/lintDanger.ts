@@ -61,7 +61,8 @@ function hidingLeaf(leaf: Leaf, walk: Walk): Hidden[] {
   if (!item) return []
   if (isTime(item) && (leaf.cmp === '<' || leaf.cmp === '<='))
     return [{ owner: walk.owner, reason: `is hidden while "${leaf.text}" is not known`, cure: 'write not: { proven: … > … }' }]
-  const onlyCalm = leaf.operand.length > 0 && leaf.operand.every((word) => item.calm.includes(word))
+  const excludes = item.options.some((word) => !item.calm.includes(word) && !item.gaps.includes(word))
+  const onlyCalm = excludes && leaf.operand.length > 0 && leaf.operand.every((word) => item.calm.includes(word))
   return onlyCalm && (leaf.cmp === '=' || leaf.cmp === 'in' || leaf.cmp === 'has')
     ? [{ owner: walk.owner, reason: `is hidden while "${leaf.text}" is not known`, cure: 'write not: { proven: … != … }' }]
     : []
