@@ -17,7 +17,7 @@ interface Case {
   readonly unsettled?: boolean
   readonly fires?: readonly string[]
   readonly silent?: readonly string[]
-  readonly because: string
+  readonly because?: string
 }
 
 const days = (value: Findings[string]): Findings[string] => {
@@ -25,9 +25,12 @@ const days = (value: Findings[string]): Findings[string] => {
   return ago === undefined ? value : daysAgo(ago)
 }
 
-function recordOf(region: string, one: Case): FindingEntry[] {
+/** What a case tells, over a calm record; sparse: over nothing at all. */
+function recordOf(region: string, one: Case, sparse: boolean): FindingEntry[] {
   const view = viewOf(thePack(), region)
-  const base = calmRecord(view, { ...view.regions[0].ordinary, 'patient.age-years': one.age }).filter(({ item }) => !one.unexamined?.includes(item))
+  const base = sparse
+    ? []
+    : calmRecord(view, { ...view.regions[0].ordinary, 'patient.age-years': one.age }).filter(({ item }) => !one.unexamined?.includes(item))
   const told = Object.fromEntries(Object.entries({ 'patient.age-years': one.age, ...one.findings }).map(([item, value]) => [item, days(value)]))
   const entries = entriesFor(told, 'right', AS_OF, region)
   const kinds = new Map(thePack().items.map((item) => [item.id, item.kind]))
@@ -38,10 +41,10 @@ function recordOf(region: string, one: Case): FindingEntry[] {
 }
 
 for (const text of caseFiles()) {
-  const { region, cases } = load(text) as { region: string; cases: Case[] }
-  describe(`cases of the ${region}`, () => {
-    it.each(cases.map((one) => [one.id, one.because, one] as const))('%s: %s', (_id, _because, one) => {
-      const verdict = judge(viewOf(thePack(), region), { complaint: { region, sides: ['right'] }, asOf: AS_OF, entries: recordOf(region, one) })
+  const { region, sparse = false, cases } = load(text) as { region: string; sparse?: boolean; cases: Case[] }
+  describe(`${sparse ? 'sparse cases' : 'cases'} of the ${region}`, () => {
+    it.each(cases.map((one) => [one.id, one.because ?? one.tells, one] as const))('%s: %s', (_id, _because, one) => {
+      const verdict = judge(viewOf(thePack(), region), { complaint: { region, sides: ['right'] }, asOf: AS_OF, entries: recordOf(region, one, sparse) })
       const fired = verdict.flags.filter((flag) => flag.side !== 'left').map((flag) => flag.id)
       for (const id of one.fires ?? []) expect(fired).toContain(id)
       for (const id of one.silent ?? []) expect(fired).not.toContain(id)

@@ -22,6 +22,7 @@ import { CompiledPack } from './compiledPack.js'
 import { earlierAt, readingsOf, standingEntries } from './standingEntries.js'
 import type { Asked, FlagVerdict, HoldVerdict, PastFlag, Verdict } from './verdict.js'
 import { waitsForAsked } from './waitsForAsked.js'
+import { isUnexplained, withoutUnexplained } from './unexplained.js'
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
 const compiledOf = oncePer((pack: RegionPack) => new CompiledPack(pack))
 
@@ -140,7 +141,8 @@ export function verdictOf(compiled: CompiledPack, context: JudgeContext, sides: 
       (_, flag) => judgeFlag(compiled, context, side, flag, playingOf(compiled, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? [],
     ),
   )
-  const byFindings = withoutRepeats(compiled, [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(compiled, context, sides, judged)])
+  const found = [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(compiled, context, sides, judged)]
+  const byFindings = withoutUnexplained(withoutRepeats(compiled, found))
   const met = withRetained(compiled, byFindings, context)
   const isHeld = (flag: FlagVerdict): boolean => context.retained.has(compiled.flagSlot(flag.id, SIDE_INDEX[flag.side]))
   const openFlags = judged.filter(
@@ -172,7 +174,8 @@ function withoutRepeats(compiled: CompiledPack, flags: readonly FlagVerdict[]): 
 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
 function playingOf(compiled: CompiledPack, context: JudgeContext, side: SideIndex, at: number, asked: Asked, byCore: T): T {
-  const any = compiled.flags[at]?.any
+  const { flag, any } = compiled.flags[at] ?? {}
+  if (flag && isUnexplained(flag)) return NO
   return byCore === NO && any !== undefined && waitsForAsked(any, context, side, compiled, asked.level) ? UNKNOWN : byCore
 }
 
