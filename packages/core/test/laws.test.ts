@@ -72,8 +72,8 @@ describe('the fold', () => {
 })
 
 describe('the verdict', () => {
-  it('may fall by a good third of the items at most', () =>
-    expect([...guarded].filter((id) => askable.some((item) => item.id === id)).length).toBeLessThan(askable.length * 0.4))
+  it('may fall by less than half of the items', () =>
+    expect([...guarded].filter((id) => askable.some((item) => item.id === id)).length).toBeLessThan(askable.length * 0.5))
   it('never raises the ceiling through more knowledge, and lowers the floor only through a guard', () => {
     fc.assert(
       fc.property(someEntries, anEntry, (entries, more) => {

@@ -175,18 +175,21 @@ function withoutRepeats(compiled: CompiledPack, flags: readonly FlagVerdict[]): 
 /** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
 function playingOf(compiled: CompiledPack, context: JudgeContext, side: SideIndex, at: number, asked: Asked, byCore: T): T {
   const { flag, any } = compiled.flags[at] ?? {}
-  if (flag && isUnexplained(flag)) return NO
-  return byCore === NO && any !== undefined && waitsForAsked(any, context, side, compiled, asked.level) ? UNKNOWN : byCore
+  const byItself = flag && isUnexplained(flag) ? NO : byCore
+  return byItself === NO && any !== undefined && waitsForAsked(any, context, side, compiled, asked.level) ? UNKNOWN : byItself
 }
 
 /** The side that does not hurt is the comparison: it raises a flag only by a finding of its own, and leaves none open. */
 function comparisonSideFlags(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[], judged: readonly FlagVerdict[]): FlagVerdict[] {
   const others = ([0, 1] as const).filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
-  const raised = new Set(judged.filter((flag) => flag.truth === 'met').map((flag) => flag.id))
+  const raised = new Map<string, number>()
+  for (const { id, truth, tier } of judged) if (truth === 'met') raised.set(id, Math.min(tierRank(tier ?? 'here'), raised.get(id) ?? Infinity))
   return others.flatMap((side) =>
     compiled.flags.flatMap(({ flag, any }, at) => {
-      if (raised.has(flag.id) || any.run(context, side) !== YES) return []
+      if (any.run(context, side) !== YES) return []
       const verdict = judgeFlag(compiled, context, side, at, NO)
+      // What the sore side tells as urgently is told once.
+      if ((raised.get(flag.id) ?? Infinity) <= tierRank(verdict?.tier ?? 'here')) return []
       const own =
         verdict?.proof &&
         findingsOf(verdict.proof).some(

@@ -3,7 +3,8 @@ import { findingsOf } from '../rules/proof.js'
 import type { FlagVerdict } from './verdict.js'
 
 /**
- * The flag that catches what no other explains: it raises by what was recorded, and holds nothing open, for nobody has to look for it.
+ * The flag that catches what no other explains: it raises by what was recorded, and never asks by itself;
+ * it holds open only what something else asks for.
  * @example isUnexplained({ concept: 'unexplained-finding' }) // true
  */
 export const isUnexplained = ({ concept }: Pick<FlagVerdict, 'concept'>): boolean => concept === 'unexplained-finding'

@@ -22,6 +22,8 @@ import {
   window,
 } from './forms.js'
 
+const deserved = { enum: ['now', 'today', 'days', 'weeks', 'routine', 'none'] }
+
 /** The shape of each kind of file, known by its leading key. */
 export const FILES: Readonly<Record<string, object>> = {
   condition: object(['condition'], {
@@ -131,7 +133,14 @@ export const FILES: Readonly<Record<string, object>> = {
   }),
   least: object(['least'], {
     least: list(
-      object(['items', 'values', 'because'], { items: texts, values: map({ enum: ['now', 'today', 'days', 'weeks', 'routine', 'none'] }), because: text }),
+      object(['because'], {
+        because: text,
+        unless: texts,
+        in: texts,
+        for: texts,
+        stages: map(deserved),
+        of: map({ anyOf: [deserved, { ...map(list({ anyOf: [text, { type: 'number' }] })), propertyNames: deserved }] }),
+      }),
     ),
   }),
   formerly: object(['formerly'], {

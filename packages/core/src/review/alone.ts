@@ -6,7 +6,7 @@ import type { RegionPack } from '../pack/pack.js'
 import type { FindingEntry } from '../record/entry.js'
 import { sidesOf } from '../record/examinedNormal.js'
 import { AT, calmRecord, DAY, examinationOf, idsFrom, toldOf } from './calmRecord.js'
-import { deservingValues, type LeastTier, type LeastTiers } from './least.js'
+import { deservedIn, deservingValues, type LeastTier, type LeastTiers } from './least.js'
 import { problem } from './lintProblem.js'
 
 /** One abnormal value, recorded in one context: what it deserves by itself, and what the rules make of it. */
@@ -30,10 +30,23 @@ const CONTEXTS: Readonly<Record<string, (view: RegionPack) => readonly FindingEn
   'injury today': (view) => told(view, { 'story.trauma': 'present', 'story.onset-at': AT }),
   child: (view) => told(view, { 'patient.age-years': 8 }),
   'fall at 80': (view) => told(view, { 'patient.age-years': 80, 'story.trauma': 'present', 'story.onset-at': AT }),
+  fever: (view) => told(view, { 'story.fever': 'present' }),
+  immunosuppressed: (view) => told(view, { 'patient.immunosuppressed': ['chemotherapy'] }),
+  anticoagulated: (view) => told(view, { 'patient.anticoagulant': ['warfarin'] }),
+  'replaced joint': (view) => sided(view, { 'patient.prosthesis-here': 'total' }),
+  pregnant: (view) => told(view, { 'patient.age-years': 30, 'patient.pregnant': 'yes' }),
   'onset months ago': (view) => told(view, { 'story.onset-at': new Date(Date.parse(AT) - 200 * DAY).toISOString() }),
 }
 
-const told = (view: RegionPack, facts: Readonly<Record<string, string | number>>): FindingEntry[] => {
+/** What is told of the joint in question. */
+const sided = (view: RegionPack, facts: Readonly<Record<string, string>>): FindingEntry[] =>
+  view.items.flatMap((item) => {
+    const value = facts[item.id.replace(`${view.regions[0].id}.`, '')]
+    return value === undefined ? [] : [{ ...entryOf(item, value), id: idsFrom(94_000)() }]
+  })
+
+/** What is told of the person or the episode, where the region asks it. */
+const told = (view: RegionPack, facts: Readonly<Record<string, string | number | readonly string[]>>): FindingEntry[] => {
   const known = Object.entries(facts).filter(([id]) => view.items.some((item) => item.id === id))
   return toldOf(Object.fromEntries(known), idsFrom(90_000))
 }
@@ -43,21 +56,29 @@ const told = (view: RegionPack, facts: Readonly<Record<string, string | number>>
  * @param least what values deserve by themselves (`leastTiers`)
  * @example aloneRows(viewOf(pack, 'knee'), least).find((row) => row.item === 'vascular.pulse-dorsalis-pedis' && row.value === 'absent')?.floor // 'now'
  */
-export function aloneRows(view: RegionPack, least: LeastTiers): AloneRow[] {
+export const aloneRows = (view: RegionPack, least: LeastTiers): AloneRow[] => rowsOf(view, least, () => true)
+
+/** The same of the values alone that deserve a tier: what the rules are held against. */
+export const deservingRows = (view: RegionPack, least: LeastTiers): AloneRow[] =>
+  rowsOf(view, least, (deserved) => deserved !== undefined && deserved.tier !== 'none')
+
+function rowsOf(view: RegionPack, least: LeastTiers, isWanted: (deserved: LeastTier | undefined) => boolean): AloneRow[] {
   const contexts = Object.entries(CONTEXTS).map(([context, entries]) => ({ context, entries: entries(view) }))
   return view.items.flatMap((item) =>
     deservingValues(item).flatMap((value) =>
-      contexts.map(({ context, entries }) => {
+      contexts.flatMap(({ context, entries }) => {
+        const deserved = deservedIn(least.get(item.id)?.get(value), context)
+        if (!isWanted(deserved)) return []
         const others = entries.filter((entry) => entry.item !== item.id)
         const { floor, ceiling, flags } = judge(view, examinationOf(view, [...others, entryOf(item, value)]))
         const raised = flags.filter(({ tier }) => tier !== 'here').map(({ id }) => id)
-        return { item: item.id, label: item.label, value, context, deserved: least.get(item.id)?.get(value), floor, ceiling, flags: raised }
+        return [{ item: item.id, label: item.label, value, context, deserved, floor, ceiling, flags: raised }]
       }),
     ),
   )
 }
 
-function entryOf(item: Item, value: string): FindingEntry {
+export function entryOf(item: Item, value: string): FindingEntry {
   const [side = 'right'] = sidesOf(item, ['right'])
   return { id: idsFrom(95_000)(), item: item.id, side, state: 'examined', value: item.kind === 'multi' ? [value] : value, by: 'report', at: AT }
 }

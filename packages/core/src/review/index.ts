@@ -1,6 +1,7 @@
 /** What reviews a pack: for commands and tests, never for the application. */
-export { aloneRows, aloneTable, tooLow, type AloneRow } from './alone.js'
-export { leastTiers } from './least.js'
+export { aloneRows, aloneTable, deservingRows, tooLow, type AloneRow } from './alone.js'
+export { leastTiers, unstated } from './least.js'
+export { numbersFrom, randomlyTooLow } from './randomRecords.js'
 export { lexiconProblems } from './lexicon.js'
 export { lintPack, lintRegion } from './lint.js'
 export { lintDanger } from './lintDanger.js'

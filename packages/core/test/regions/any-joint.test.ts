@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('any-joint', { core: 41, flags: 41 })
+regionSuite('any-joint', { core: 41, flags: 54 })

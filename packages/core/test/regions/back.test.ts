@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('back', { core: 51, flags: 47 })
+regionSuite('back', { core: 51, flags: 57 })

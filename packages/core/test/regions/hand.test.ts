@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('hand', { core: 50, flags: 64 })
+regionSuite('hand', { core: 50, flags: 85 })

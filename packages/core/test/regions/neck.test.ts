@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('neck', { core: 54, flags: 52 })
+regionSuite('neck', { core: 54, flags: 61 })

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('shoulder', { core: 62, flags: 74 })
+regionSuite('shoulder', { core: 62, flags: 85 })

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('wrist', { core: 59, flags: 58 })
+regionSuite('wrist', { core: 59, flags: 76 })

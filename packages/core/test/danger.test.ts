@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest'
+import { compilePack, problemLine, viewOf } from '../src/index.js'
+import { lintDanger } from '../src/review/index.js'
+import { contentFiles, thePack } from './support.js'
+
+/** The knee's pack with one clause of the danger of a locked knee written as given. */
+const withClause = (clause: string): string[] => {
+  const files = contentFiles('knee').map((file) =>
+    file.path === 'conditions/knee/locked.yaml' ? { ...file, text: file.text.replace(/^    clauses:\n/m, `    clauses:\n      - ${clause}\n`) } : file,
+  )
+  return lintDanger(viewOf(compilePack(files), 'knee')).map(problemLine)
+}
+
+describe('how a danger clause is written', () => {
+  it('hides nothing in the pack as it ships', () =>
+    expect(thePack().regions.flatMap(({ id }) => lintDanger(viewOf(thePack(), id)).map(problemLine))).toEqual([]))
+  it.each([
+    ['{ tier: now, when: { all: [story.pop, { not: story.fever }] } }', 'not: story.fever'],
+    ['{ tier: today, when: { all: [story.pop, story.onset-days <= 7 days] } }', 'story.onset-days <= 7 days'],
+    ['{ tier: days, when: { all: [story.pop, screen.wound = none] } }', 'screen.wound = none'],
+    ['{ tier: days, when: { all: [story.pop, { any: [{ not: { any: [story.fever, screen.rigors] } }] }] } }', 'not: any of 2'],
+  ])('refuses %s, with the cure', (clause, what) =>
+    expect(withClause(clause).join('\n')).toMatch(
+      new RegExp(`knee\\.flag\\.locked: is hidden while "${what.replace(/[.*+?^$|()[\]{}]/g, '\\$&')}" is not known \\(cure: write not: \\{ proven: …`),
+    ),
+  )
+  it.each([
+    '{ tier: now, when: { all: [story.pop, { not: { proven: story.fever } }] } }',
+    '{ tier: weeks, when: { all: [story.pop, { not: story.fever }] } }',
+    '{ tier: now, because: a trial, when: { all: [story.pop, story.onset-days <= 7 days] } }',
+    '{ tier: now, when: { all: [story.pop, story.onset-days >= 7 days] } }',
+  ])('lets %s stand', (clause) => expect(withClause(clause)).toEqual([]))
+})
