@@ -33,7 +33,7 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
     side: SIDES[side],
     truth: truthOf(truth),
     inPlay: truthOf(playing),
-    to: flag.to,
+    to: whereTo(ready, context, side, baseTier),
     doNow: flag.doNow,
     avoid: flag.avoid,
     ...(tier === undefined || baseTier === undefined ? {} : { tier, baseTier }),
@@ -42,6 +42,12 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
     ...(clock ? { clock } : {}),
     ...(truth === YES ? { proof: proofOf(any, context, side, compiled) } : {}),
   }
+}
+
+/** Where the met clauses of the tier send, one after another; where the flag sends when none of them says. */
+function whereTo({ flag, clauses }: CompiledFlag, context: JudgeContext, side: SideIndex, tier: Tier | undefined): readonly string[] {
+  const own = flag.clauses.flatMap(({ tier: one, to }, at) => (to !== undefined && one === tier && clauses[at]?.rule.run(context, side) === YES ? to : []))
+  return own.length > 0 ? [...new Set(own)] : flag.to
 }
 
 const withClock = (tier: Tier, clock: ClockReading | undefined): Tier => (clock ? tierByClock(tier, clock) : tier)

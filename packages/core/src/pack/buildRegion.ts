@@ -115,19 +115,18 @@ class RegionBuilder {
 
   /** A region's flag, over what the shared files say of it; clauses of both stand side by side. */
   flags(prompts: readonly Prompt[]): Flag[] {
-    const here = this.here(this.from.sources.flags)
-    const shared = here.filter((flag) => flag.region === 'shared')
-    const own = here.filter((flag) => flag.region === this.id)
+    const shared = this.here(this.from.sources.flags).filter((flag) => flag.region === 'shared')
+    const own = this.here(this.from.sources.flags).filter((flag) => flag.region === this.id)
     return own.flatMap(({ source, path }) => {
       const templates = shared.filter((one) => one.source.id === source.id).map((one) => inRegion(one.source, this.id))
       const clauses = [...(source.clauses ?? []), ...templates.flatMap((one) => one.clauses ?? [])]
       const merged: FlagSource = Object.assign({}, ...templates, source, { clauses }) as FlagSource
-      const missing = REQUIRED.filter((key) => !(key in merged))
-      if (missing.length > 0 || clauses.length === 0) {
+      const missing = [...REQUIRED.filter((key) => !(key in merged)), ...(clauses.length === 0 ? ['clauses'] : [])]
+      if (missing.length > 0) {
         this.problems.push({
           file: path,
           id: source.id,
-          reason: `does not say ${[...missing, ...(clauses.length === 0 ? ['clauses'] : [])].join(', ')}`,
+          reason: `does not say ${missing.join(', ')}`,
           cure: 'say it here or in the shared flag of that id',
         })
         return []

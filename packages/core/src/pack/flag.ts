@@ -12,6 +12,8 @@ export interface Clause {
   readonly tier: Tier
   readonly when: RuleNode
   readonly note?: string
+  /** Where this clause sends, when not where the flag does. */
+  readonly to?: readonly string[]
   /** Why the clause waits for an exclusion or a date (`lintDanger`). */
   readonly because?: string
 }

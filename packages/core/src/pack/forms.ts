@@ -131,7 +131,7 @@ const flagFields = {
   classes: list({ enum: ['I', 'B', 'F', 'T', 'N', 'V', 'S', 'C', 'P'] }),
   to: texts,
   inPlay: rule,
-  clauses: { type: 'array', minItems: 1, items: object(['tier', 'when'], { tier, when: rule, note: text, because: text }) },
+  clauses: { type: 'array', minItems: 1, items: object(['tier', 'when'], { tier, when: rule, note: text, to: texts, because: text }) },
   asks: texts,
   why: text,
   doNow: texts,

@@ -92,6 +92,8 @@ export interface TierInfo {
 export interface Destination {
   readonly id: string
   readonly name: string
+  /** The most urgent tier that it can take. */
+  readonly sees: Tier
   /** What its letter must say beyond the core, and the items (any region's) that say it. */
   readonly letter: readonly { readonly says: string; readonly items: readonly string[] }[]
 }

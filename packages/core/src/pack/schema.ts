@@ -79,7 +79,12 @@ export const FILES: Readonly<Record<string, object>> = {
         }),
       ),
       destinations: list(
-        object(['id', 'name', 'letter'], { id, name: text, letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }) }),
+        object(['id', 'name', 'sees', 'letter'], {
+          id,
+          name: text,
+          sees: tier,
+          letter: list({ anyOf: [text, object(['says', 'items'], { says: text, items: texts })] }),
+        }),
       ),
       actions: list(object(['id', 'name', 'text', 'print'], { id, name: text, text, print: texts })),
       scales: list(object(['id', 'grades', 'words', 'calm'], { id, grades: list(numberOrText), words: texts, calm: list(numberOrText) })),

@@ -86,7 +86,13 @@ export interface FlagSource {
   readonly classes?: readonly string[]
   readonly to: readonly string[]
   readonly inPlay: RuleSource
-  readonly clauses?: readonly { readonly tier: Tier; readonly when: RuleSource; readonly note?: string; readonly because?: string }[]
+  readonly clauses?: readonly {
+    readonly tier: Tier
+    readonly when: RuleSource
+    readonly note?: string
+    readonly to?: readonly string[]
+    readonly because?: string
+  }[]
   readonly asks?: readonly string[]
   readonly why: string
   readonly doNow: readonly string[]
