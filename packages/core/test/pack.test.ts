@@ -183,7 +183,11 @@ describe('a bad pack is refused with file, id and cure', () => {
     [
       'a flag that nothing can meet',
       cauda,
-      (d) => ((d.common.clauses = undefined), (d.regions.knee.clauses = [{ tier: 'now', when: { all: ['story.trauma', { not: { proven: 'story.trauma' } }] } }])),
+      (d) => (
+        (d.some = undefined),
+        (d.common.clauses = undefined),
+        (d.regions.knee.clauses = [{ tier: 'now', when: { all: ['story.trauma', { not: { proven: 'story.trauma' } }] } }])
+      ),
       /back\.flag\.cauda-equina: no findings meet it/,
     ],
     [

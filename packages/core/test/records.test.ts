@@ -23,8 +23,30 @@ interface Written {
 const FOLDER = join(import.meta.dirname, 'files/records')
 const written = readdirSync(FOLDER).map((name) => JSON.parse(readFileSync(join(FOLDER, name), 'utf8')) as Written)
 
-/** Flags whose clauses were corrected since, by decision 0027: a record may meet one of them no longer, or later. */
-const CORRECTED: ReadonlySet<string> = new Set<string>([])
+/** Flags that were corrected since, each with why (decision 0027): a record may meet one of them no longer, or later. */
+const INJURED = 'a mechanism of injury that was told is an injury'
+const CORRECTED: ReadonlyMap<string, string> = new Map([
+  ['any.flag.acute-ischaemia', 'an absent pulse that is old, or alike on both sides for months, is no acute ischaemia'],
+  ['any.flag.arterial-hard', 'a pulse long known to be absent and a refill of two seconds are no hard sign'],
+  ['any.flag.skin-at-risk', 'one scale in every joint: tented and perfused, or blistered, is Today'],
+  ['any.flag.joint-wound', 'a cut of the skin alone is closed, not taken to theatre'],
+  ['any.flag.haemarthrosis', 'a small effusion of a sprain is no bleed'],
+  ['any.flag.pe', 'tightness of the chest without breathlessness goes the way of the heart'],
+  ['back.flag.cauda-equina', 'urgency or hesitancy alone is Today'],
+  ['neck.flag.vertebrobasilar', 'dizziness for years is no stroke'],
+  ['wrist.flag.perilunate', 'a fork deformity is a fracture until the radiograph shows the carpus'],
+  ['shoulder.flag.posterior-dislocation', 'lost rotation for months without injury or seizure is filmed within days'],
+  ['shoulder.flag.chronic-full-tear', 'amyotrophy explains it better'],
+  ['any.flag.early-arthritis', INJURED],
+  ['any.flag.reactive', INJURED],
+  ['any.flag.bone-tumour-adult', INJURED],
+  ['any.flag.fracture-stress-high-risk', INJURED],
+  ['foot.flag.navicular-stress', INJURED],
+  ['foot.flag.sesamoid', INJURED],
+  ['foot.flag.second-metatarsal-base-stress', INJURED],
+  ['wrist.flag.clubbing', INJURED],
+  ['wrist.flag.kienbock', INJURED],
+])
 
 /** Records in which the items of a joint took one after another of their words, as they were written once in the names of then, each with the verdict that it had. */
 describe('records of every joint, as they were written', () => {
