@@ -69,7 +69,7 @@ describe('the rail beside the sheet', () => {
     const unexamined = screen.getByRole('region', { name: 'Core not examined' })
     for (const { label } of view('knee').items.filter(({ depth }) => depth === 'core')) expect(unexamined.textContent).toContain(label)
     fireEvent.click(missing[0] as HTMLElement)
-    expect(onGo).toHaveBeenCalledWith('story.trauma')
+    expect(onGo).toHaveBeenCalledWith('patient.age-years')
   })
   it('of a calm knee: settled, nothing open', () => {
     rail(calm())

@@ -1,5 +1,5 @@
 import { SIDES, type SideIndex } from '../model/side.js'
-import { mostUrgent, type Tier } from '../model/tier.js'
+import { mostUrgent, tierRank, type Tier } from '../model/tier.js'
 import { proofOf } from '../rules/proof.js'
 import { NO, UNKNOWN, YES, truthOf, type T } from '../rules/truth.js'
 import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
@@ -33,7 +33,7 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
     side: SIDES[side],
     truth: truthOf(truth),
     inPlay: truthOf(playing),
-    to: whereTo(ready, context, side, baseTier),
+    to: inTime(compiled, whereTo(ready, context, side, baseTier), tier),
     doNow: flag.doNow,
     avoid: flag.avoid,
     ...(tier === undefined || baseTier === undefined ? {} : { tier, baseTier }),
@@ -48,6 +48,14 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
 function whereTo({ flag, clauses }: CompiledFlag, context: JudgeContext, side: SideIndex, tier: Tier | undefined): readonly string[] {
   const own = flag.clauses.flatMap(({ tier: one, to }, at) => (to !== undefined && one === tier && clauses[at]?.rule.run(context, side) === YES ? to : []))
   return own.length > 0 ? [...new Set(own)] : flag.to
+}
+
+/** What a modifier, a clock or a local choice made more urgent than its place can take goes first where that tier goes. */
+function inTime({ pack: { destinations, tiers } }: CompiledPack, to: readonly string[], tier: Tier | undefined): readonly string[] {
+  const sees = destinations.find(({ id }) => id === to[0])?.sees
+  const first = tiers.find(({ id }) => id === tier)?.to
+  const isLate = tier !== undefined && sees !== undefined && tierRank(sees) > tierRank(tier)
+  return isLate && first !== undefined ? [first, ...to.filter((id) => id !== first)] : to
 }
 
 const withClock = (tier: Tier, clock: ClockReading | undefined): Tier => (clock ? tierByClock(tier, clock) : tier)

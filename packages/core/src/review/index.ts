@@ -1,10 +1,12 @@
 /** What reviews a pack: for commands and tests, never for the application. */
 export { aloneRows, aloneTable, deservingRows, tooLow, type AloneRow } from './alone.js'
+export { CASE_TIME, caseRecord, casesReport, readCases, type Case, type CaseFile, type CasesReport } from './cases.js'
 export { leastTiers, unstated } from './least.js'
 export { numbersFrom, randomlyTooLow } from './randomRecords.js'
 export { lexiconProblems } from './lexicon.js'
 export { lintPack, lintRegion } from './lint.js'
 export { lintDanger } from './lintDanger.js'
+export { lintDestinations } from './lintDestinations.js'
 export { searchFlags } from './proveFlags.js'
 export { packReport, type RegionReport } from './packReport.js'
 export { WitnessSearch, type Witness } from './witness.js'

@@ -13,7 +13,6 @@ import { itemsById } from '../pack/itemsById.js'
 import { hasPlainNormal } from '../record/examinedNormal.js'
 import { isWorkedOutFromCore, searchFlags } from './proveFlags.js'
 import { lintDanger } from './lintDanger.js'
-import { lintDestinations } from './lintDestinations.js'
 import { lintNames } from './lintNames.js'
 import { problem } from './lintProblem.js'
 /**
@@ -47,7 +46,6 @@ export const lintRegion = (view: RegionPack): Problem[] =>
     ...lintInPlay(view),
     ...lintPhrases(view),
     ...lintDanger(view),
-    ...lintDestinations(view),
   ].map((fault) => ({ ...fault, file: view.regions[0].id }))
 
 /** What names flags by their concept names one that some flag has; a pack of one region has not all of them. */

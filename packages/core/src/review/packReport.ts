@@ -5,7 +5,9 @@ import type { Certainty, Item } from '../model/item.js'
 import type { Pack, RegionPack } from '../pack/pack.js'
 import { viewOf } from '../pack/view.js'
 import { judge } from '../judge/judge.js'
+import type { SourceFile } from '../pack/source.js'
 import { calmRecord, examinationOf } from './calmRecord.js'
+import { leastTiers, type LeastTier, type LeastTiers } from './least.js'
 
 /** What a reviewer wants to know of one region before reading it. */
 export interface RegionReport {
@@ -24,13 +26,19 @@ export interface RegionReport {
   readonly unsourced: readonly string[]
   /** Matters on which practice differs, those that a local choice can switch in the rules, and what is chosen here. */
   readonly practiceVariants: { readonly all: number; readonly switching: number; readonly local: readonly string[] }
+  /** Abnormal values that deserve a tier by themselves, those that deserve none, and of how many an item, a set or a stage says so. */
+  readonly values: { readonly deserving: number; readonly none: number } & Readonly<Record<LeastTier['saidOf'], number>>
+  /** Clauses that say why they wait for an exclusion or a date. */
+  readonly clausesWithBecause: number
   /** Items of the region that no rule, prompt or derivation names. */
   readonly unused: readonly string[]
 }
 
-export const packReport = (pack: Pack): RegionReport[] => pack.regions.map((region) => regionReport(viewOf(pack, region.id), region.id))
+/** @param files the whole content, for what its values are said to deserve */
+export const packReport = (pack: Pack, files: readonly SourceFile[]): RegionReport[] =>
+  pack.regions.map((region) => regionReport(viewOf(pack, region.id), region.id, files))
 
-function regionReport(view: RegionPack, id: string): RegionReport {
+function regionReport(view: RegionPack, id: string, files: readonly SourceFile[]): RegionReport {
   const own = view.items.filter((item) => item.owner === id || item.depth === 'core' || item.depth === 'prompted')
   const core = view.items.filter((item) => item.depth === 'core')
   const figures = own.flatMap((item) => item.accuracy)
@@ -53,8 +61,16 @@ function regionReport(view: RegionPack, id: string): RegionReport {
       switching: view.practiceVariants.filter((one) => one.switches.length > 0).length,
       local: localChoices(view.practiceVariants, id).map((one) => `${one.topic}: ${one.chosen}`),
     },
+    values: valuesOf(leastTiers(files, view)),
+    clausesWithBecause: view.flags.reduce((sum, { clauses }) => sum + clauses.filter(({ because }) => because !== undefined).length, 0),
     unused: own.filter((item) => item.depth === 'on-demand' && item.derive === undefined && !named.has(item.id)).map((item) => item.id),
   }
+}
+
+function valuesOf(least: LeastTiers): RegionReport['values'] {
+  const said = [...least.values()].flatMap((words) => [...words.values()].flatMap((list) => list[0] ?? []))
+  const deserving = said.filter(({ tier }) => tier !== 'none').length
+  return { deserving, none: said.length - deserving, item: 0, set: 0, stage: 0, ...countBy(said, ({ saidOf }) => saidOf) }
 }
 
 function openAfterCore(view: RegionPack): string[] {

@@ -1,20 +1,27 @@
 import { parseArgs } from 'node:util'
-import { PackError, problemLine, inEarlierKeysToo, viewOf, type Pack } from '@kneecap-awl/core'
+import { PackError, problemLine, inEarlierKeysToo, viewOf, type Pack, type Problem, type SourceFile } from '@kneecap-awl/core'
 import {
   aloneRows,
   aloneTable,
+  casesReport,
+  deservingRows,
   leastTiers,
+  lintDestinations,
   lexiconProblems,
   lintPack,
+  numbersFrom,
   packReport,
+  randomlyTooLow,
   reviewDocument,
   thresholdsCsv,
   thresholdsOf,
+  tooLow,
+  unstated,
   type RegionReport,
   type ReviewSubject,
 } from '@kneecap-awl/core/review'
 import { isArgumentFault } from './isArgumentFault.js'
-import { readContent, shippedPack } from '../packs/service.js'
+import { readCaseFiles, readContent, shippedPack } from '../packs/service.js'
 
 /**
  * `npm run pack -- --json` prints the compiled pack, each item as each region sees it; `--report` what a reviewer wants to know of each
@@ -26,6 +33,8 @@ import { readContent, shippedPack } from '../packs/service.js'
 // A reader that has seen enough (`| head`) is no fault.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
+/** How many random records are held against what their values deserve, in each region. */
+const RECORDS = 10_000
 const HELP = 'npm run pack -- [--json | --report | --thresholds | --review NAME | --alone REGION]'
 try {
   const { values } = parseArgs({
@@ -100,14 +109,35 @@ function summary(pack: Pack): string[] {
 }
 
 function report(pack: Pack): void {
-  const reports = packReport(pack)
+  const content = readContent()
+  const reports = packReport(pack, content)
   reports.forEach((one) => regionLines(one).forEach(say))
-  const faults = [...lexiconProblems(readContent()), ...lintPack(pack)]
+  cases(pack)
+  const faults = [...lexiconProblems(content), ...lintPack(pack), ...pack.regions.flatMap(({ id }) => [...lintDestinations(viewOf(pack, id)), ...accounted(pack, content, id)])]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)
   const unsourced = reports.flatMap((one) => one.unsourced)
   for (const id of unsourced) process.stderr.write(`${id}: an accuracy figure without a source\n`)
   say(faults.length + unsourced.length === 0 ? '\nclean' : `\n${faults.length + unsourced.length} faults`)
   if (faults.length + unsourced.length > 0) process.exitCode = 2
+}
+
+/** The hand-written cases: how many are judged slower, and how many faster, than they should be. */
+function cases(pack: Pack): void {
+  const { all, sparse, children, slow, fast } = casesReport(pack, readCaseFiles())
+  const share = (count: number): string => `${count} (${((100 * count) / all).toFixed(1)} in 100)`
+  say(`\ncases ${all}: sparse ${sparse}, children ${children}; too slow ${share(slow.length)}, too fast ${share(fast.length)}`)
+  for (const one of slow) say(`  too slow: ${one}`)
+  for (const one of fast) say(`  too fast: ${one}`)
+}
+
+/** Double entry: every abnormal value says what it deserves, and the rules give it, in every context and among whatever else is drawn. */
+function accounted(pack: Pack, content: readonly SourceFile[], region: string): Problem[] {
+  const view = viewOf(pack, region)
+  const least = leastTiers(content, view)
+  const rows = deservingRows(view, least)
+  const faults = [...unstated(least), ...tooLow(rows), ...randomlyTooLow(view, least, RECORDS, numbersFrom(RECORDS))]
+  say(`${region}: ${rows.length} values in context and ${RECORDS} random records held against the rules, ${faults.length} faults`)
+  return faults
 }
 
 function regionLines(one: RegionReport): string[] {
@@ -120,6 +150,8 @@ function regionLines(one: RegionReport): string[] {
     `  flags    ${one.flags}, of which the core alone excludes ${one.excludedByCore}${one.openAfterCore.length > 0 ? `; open after a normal core: ${one.openAfterCore.join(', ')}` : ''}`,
     `  figures  review ${one.figures.review}, study ${one.figures.study}, expert ${one.figures.expert}; unchecked ${one.unchecked}, not verified ${one.unverified}`,
     `  variants ${one.practiceVariants.all}, of which ${one.practiceVariants.switching} have choices that change rules; local: ${one.practiceVariants.local.length === 0 ? 'none' : one.practiceVariants.local.join('; ')}`,
+    `  values   ${one.values.deserving} deserve a tier, ${one.values.none} none; said of the item ${one.values.item}, of a set ${one.values.set}, of the stage ${one.values.stage}`,
+    `  because  ${one.clausesWithBecause} clauses wait for an exclusion or a date, and say why`,
     `  unused   ${one.unused.length === 0 ? 'none' : one.unused.join(', ')}`,
   ]
 }

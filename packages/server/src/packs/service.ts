@@ -9,11 +9,16 @@ import type { Db } from '../db/connect.js'
 const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
 
 /** Reads the YAML files of a content folder, in order of path; `cases/` holds tests of the pack, not content. */
-export function readContent(folder = CONTENT): SourceFile[] {
+export const readContent = (folder = CONTENT): SourceFile[] => yamlOf(folder).filter(({ path }) => !path.startsWith('cases'))
+
+/** The hand-written cases. */
+export const readCaseFiles = (): string[] => yamlOf(join(CONTENT, 'cases')).map(({ text }) => text)
+
+function yamlOf(folder: string): SourceFile[] {
   const walk = (dir: string): string[] =>
     readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? walk(join(dir, name)) : [join(dir, name)]))
   return walk(folder)
-    .filter((path) => path.endsWith('.yaml') && !relative(folder, path).startsWith('cases'))
+    .filter((path) => path.endsWith('.yaml'))
     .sort()
     .map((path) => ({ path: relative(folder, path), text: readFileSync(path, 'utf8') }))
 }
