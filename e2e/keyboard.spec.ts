@@ -1,6 +1,8 @@
 import { address, expect, range, sheet, STOPS, tabTo, test } from './support/journey'
 
 test('the whole way from sign-in to a referral on the desk, by keyboard alone', async ({ page }) => {
+  // Some eight hundred presses, one after another.
+  test.setTimeout(240_000)
   await page.goto(address())
   const press = (...keys: readonly string[]) => keys.reduce<Promise<void>>((before, key) => before.then(() => page.keyboard.press(key)), Promise.resolve())
   await tabTo(page, page.getByLabel('Sign-in name'))

@@ -18,7 +18,7 @@ test('a flag shows its rule as an outline, joint by joint, and what it stands on
   await page.goto('/library?kind=flag&region=back&tier=now'.replace(/^/, process.env.AWL_URL ?? ''))
   await page.getByRole('list', { name: 'Found' }).getByText('Cauda equina syndrome').first().click()
   const main = page.getByRole('main')
-  await expect(main.getByRole('heading', { name: 'Now when' })).toBeVisible()
+  await expect(main.getByRole('heading', { name: 'Now when' }).first()).toBeVisible()
   await main.getByRole('button', { name: 'what is that?' }).first().click()
   await expect(main.getByRole('button', { name: 'close' }).first()).toBeVisible()
   await expect(main).toContainText('It supports your judgement and never replaces it.')

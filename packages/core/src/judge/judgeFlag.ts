@@ -33,7 +33,7 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
     side: SIDES[side],
     truth: truthOf(truth),
     inPlay: truthOf(playing),
-    to: inTime(compiled, whereTo(ready, context, side, baseTier), tier),
+    to: tier === undefined ? flag.to : inTime(compiled, whereTo(ready, context, side, baseTier), tier),
     doNow: flag.doNow,
     avoid: flag.avoid,
     ...(tier === undefined || baseTier === undefined ? {} : { tier, baseTier }),
@@ -46,15 +46,16 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
 
 /** Where the met clauses of the tier send, one after another; where the flag sends when none of them says. */
 function whereTo({ flag, clauses }: CompiledFlag, context: JudgeContext, side: SideIndex, tier: Tier | undefined): readonly string[] {
+  if (!flag.clauses.some(({ to }) => to !== undefined)) return flag.to
   const own = flag.clauses.flatMap(({ tier: one, to }, at) => (to !== undefined && one === tier && clauses[at]?.rule.run(context, side) === YES ? to : []))
   return own.length > 0 ? [...new Set(own)] : flag.to
 }
 
 /** What a modifier, a clock or a local choice made more urgent than its place can take goes first where that tier goes. */
-function inTime({ pack: { destinations, tiers } }: CompiledPack, to: readonly string[], tier: Tier | undefined): readonly string[] {
+function inTime({ pack: { destinations, tiers } }: CompiledPack, to: readonly string[], tier: Tier): readonly string[] {
   const sees = destinations.find(({ id }) => id === to[0])?.sees
   const first = tiers.find(({ id }) => id === tier)?.to
-  const isLate = tier !== undefined && sees !== undefined && tierRank(sees) > tierRank(tier)
+  const isLate = sees !== undefined && tierRank(sees) > tierRank(tier)
   return isLate && first !== undefined ? [first, ...to.filter((id) => id !== first)] : to
 }
 

@@ -1,4 +1,5 @@
-import { judge } from '../judge/judge.js'
+import { judgement } from '../judge/judge.js'
+import { rejudge } from '../judge/judgeAlong.js'
 import { tierRank, type Tier } from '../model/tier.js'
 import type { Item } from '../model/item.js'
 import type { Problem } from '../pack/problem.js'
@@ -63,14 +64,20 @@ export const deservingRows = (view: RegionPack, least: LeastTiers): AloneRow[] =
   rowsOf(view, least, (deserved) => deserved !== undefined && deserved.tier !== 'none')
 
 function rowsOf(view: RegionPack, least: LeastTiers, isWanted: (deserved: LeastTier | undefined) => boolean): AloneRow[] {
-  const contexts = Object.entries(CONTEXTS).map(([context, entries]) => ({ context, entries: entries(view) }))
+  const contexts = Object.entries(CONTEXTS).map(([context, entriesOf]) => {
+    const entries = entriesOf(view)
+    return { context, entries, told: new Set(entries.map((entry) => entry.item)), before: judgement(view, examinationOf(view, entries)) }
+  })
   return view.items.flatMap((item) =>
     deservingValues(item).flatMap((value) =>
-      contexts.flatMap(({ context, entries }) => {
+      contexts.flatMap(({ context, entries, told: known, before }) => {
         const deserved = deservedIn(least.get(item.id)?.get(value), context)
         if (!isWanted(deserved)) return []
-        const others = entries.filter((entry) => entry.item !== item.id)
-        const { floor, ceiling, flags } = judge(view, examinationOf(view, [...others, entryOf(item, value)]))
+        const entry = entryOf(item, value)
+        const others = (): FindingEntry[] => entries.filter((one) => one.item !== item.id)
+        // What nothing else was recorded of is added to the verdict of the context.
+        const { verdict } = known.has(item.id) ? judgement(view, examinationOf(view, [...others(), entry])) : rejudge(before, entry)
+        const { floor, ceiling, flags } = verdict
         const raised = flags.filter(({ tier }) => tier !== 'here').map(({ id }) => id)
         return [{ item: item.id, label: item.label, value, context, deserved, floor, ceiling, flags: raised }]
       }),

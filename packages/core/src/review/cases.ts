@@ -66,10 +66,16 @@ function entryTold(view: RegionPack, key: string, told: Told, id: string): Findi
   const item = items.get(name) ?? items.get(`${view.regions[0].id}.${name}`)
   if (!item) throw new Error(`a case of the ${view.regions[0].id} names "${name}", which is no item of it`)
   const side = item.sided ? ((named as Side | undefined) ?? 'right') : 'none'
-  const isWhole = typeof told === 'object' && !Array.isArray(told)
-  const rest = isWhole ? ('daysAgo' in told ? { value: ago(told.daysAgo), qualifiers: { precision: 'exact' } } : told) : { value: told }
+  const rest = wholeOf(told)
   const value = 'value' in rest && item.kind === 'grade' && typeof rest.value === 'number' ? { value: String(rest.value) } : {}
   return { state: 'examined', by: 'report', at: CASE_TIME, ...rest, ...value, id, item: item.id, side } as FindingEntry
+}
+
+const isShort = (told: Told): told is FindingEntry['value'] => typeof told !== 'object' || Array.isArray(told)
+
+function wholeOf(told: Told): Partial<FindingEntry> {
+  if (isShort(told)) return { value: told } as Partial<FindingEntry>
+  return 'daysAgo' in told ? { value: ago(told.daysAgo), qualifiers: { precision: 'exact' } } : told
 }
 
 /** How the cases that state a priority are judged: what is too slow can harm, what is too fast swamps a service. */

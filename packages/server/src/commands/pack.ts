@@ -113,7 +113,11 @@ function report(pack: Pack): void {
   const reports = packReport(pack, content)
   reports.forEach((one) => regionLines(one).forEach(say))
   cases(pack)
-  const faults = [...lexiconProblems(content), ...lintPack(pack), ...pack.regions.flatMap(({ id }) => [...lintDestinations(viewOf(pack, id)), ...accounted(pack, content, id)])]
+  const faults = [
+    ...lexiconProblems(content),
+    ...lintPack(pack),
+    ...pack.regions.flatMap(({ id }) => [...lintDestinations(viewOf(pack, id)), ...accounted(pack, content, id)]),
+  ]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)
   const unsourced = reports.flatMap((one) => one.unsourced)
   for (const id of unsourced) process.stderr.write(`${id}: an accuracy figure without a source\n`)
