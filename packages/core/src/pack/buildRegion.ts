@@ -116,7 +116,7 @@ class RegionBuilder {
   /** A region's flag, over what the shared files say of it; clauses of both stand side by side. */
   flags(prompts: readonly Prompt[]): Flag[] {
     const shared = this.here(this.from.sources.flags).filter((flag) => flag.region === 'shared')
-    const own = this.here(this.from.sources.flags).filter((flag) => flag.region === this.id)
+    const own = this.from.sources.flags.filter((flag) => flag.region === this.id)
     return own.flatMap(({ source, path }) => {
       const templates = shared.filter((one) => one.source.id === source.id).map((one) => inRegion(one.source, this.id))
       const clauses = [...(source.clauses ?? []), ...templates.flatMap((one) => one.clauses ?? [])]
