@@ -24,6 +24,8 @@ describe('where a flag sends', () => {
     expect(firstPlace({ 'screen.limb-swollen': 'calf' }, 'any.flag.dvt')?.id).toBe('dest.dvt-clinic')
     expect(firstPlace(wholeLeg, 'any.flag.dvt')?.id).toBe('dest.ed-resus')
   })
+  it('of a finding nothing explains is as urgent as the finding, not the resuscitation room', () =>
+    expect(firstPlace({ 'knee.move.forced-extension': 'block' }, 'any.flag.unexplained-finding')?.id).toBe('dest.own-clinic'))
   it('is a team that sees in time when a modifier made it more urgent than its clinic can take', () => {
     const loose: Findings = { 'patient.prosthesis-here': 'total', 'knee.history.pain-pattern': ['on loading'] }
     expect(firstPlace(loose, 'any.flag.painful-arthroplasty')?.id).toBe('dest.arthroplasty')
