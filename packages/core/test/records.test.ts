@@ -25,6 +25,8 @@ const written = readdirSync(FOLDER).map((name) => JSON.parse(readFileSync(join(F
 
 /** Flags that were corrected since, each with why (decision 0027): a record may meet one of them no longer, or later. */
 const INJURED = 'a mechanism of injury that was told is an injury'
+const OLD_WOUND = 'a wound beside a tear that is weeks old has not cut the tendon'
+const OLDER = 'age and a fall raise what would have waited weeks, not what is seen within days'
 const CORRECTED: ReadonlyMap<string, string> = new Map([
   ['any.flag.acute-ischaemia', 'an absent pulse that is old, or alike on both sides for months, is no acute ischaemia'],
   ['any.flag.arterial-hard', 'a pulse long known to be absent and a refill of two seconds are no hard sign'],
@@ -46,6 +48,20 @@ const CORRECTED: ReadonlyMap<string, string> = new Map([
   ['foot.flag.second-metatarsal-base-stress', INJURED],
   ['wrist.flag.clubbing', INJURED],
   ['wrist.flag.kienbock', INJURED],
+  ...[
+    'ankle.flag.achilles-rupture',
+    'ankle.flag.achilles-suspected',
+    'elbow.flag.biceps-partial',
+    'elbow.flag.biceps-rupture',
+    'elbow.flag.triceps-rupture',
+    'foot.flag.posterior-tibial',
+    'hip.flag.hamstring-avulsion',
+    'shoulder.flag.acute-cuff-tear',
+    'shoulder.flag.pec-major',
+    'shoulder.flag.subscapularis-acute',
+  ].map((id) => [id, OLD_WOUND] as const),
+  ['foot.flag.anterior-process', OLDER],
+  ['foot.flag.fifth-metatarsal-shaft', OLDER],
 ])
 
 /** Records in which the items of a joint took one after another of their words, as they were written once in the names of then, each with the verdict that it had. */

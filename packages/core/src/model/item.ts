@@ -59,7 +59,23 @@ export interface Qualifier {
   readonly gaps?: readonly string[]
   /** Asked in the row itself, not behind it. */
   readonly inRow?: boolean
+  /** Words of the item that it belongs to: the views to a radiograph that was taken, the bone to a fracture. With any finding when left out. */
+  readonly with?: readonly string[]
+  /** The options that a joint has of its own, under the joint's id; `options` holds those of all. */
+  readonly optionsIn?: Readonly<Record<string, readonly string[]>>
+  /** What an option stands for in a joint, under the joint's id: which views make a full series. */
+  readonly meansIn?: Readonly<Record<string, string>>
 }
+
+/**
+ * Whether a qualifier belongs to what was found: the bone to a fracture, the views to a radiograph that was taken.
+ * @example belongs({ label: 'bone', kind: 'choice', with: ['fracture'] }, ['normal']) // false
+ */
+export const belongs = ({ with: words }: Pick<Qualifier, 'with'>, value: Value | undefined): boolean =>
+  words === undefined || (Array.isArray(value) ? value.some((word) => words.includes(String(word))) : value !== undefined && words.includes(String(value)))
+
+/** The options that a qualifier offers in a joint. */
+export const optionsHere = ({ options = [], optionsIn }: Qualifier, region: string): readonly string[] => optionsIn?.[region] ?? options
 
 export type Scalar = string | number | boolean
 

@@ -61,6 +61,8 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   const calm = source.kind === 'sign' ? ['absent'] : (source.calm ?? scale?.calm ?? answers.slice(0, 1)).map(String).filter((word) => !gaps.includes(word))
   for (const word of calm) if (!options.includes(word)) fault(`"${word}" is called calm but is not an option`, 'list it under options')
   const qualifiers = qualifiersOf(source)
+  for (const [name, { with: words = [] }] of Object.entries(qualifiers))
+    for (const word of words) if (!options.includes(word)) fault(`"${name}" goes with "${word}", which is no option`, `write one of: ${options.join(', ')}`)
   const unit = source.unit ?? UNITS[source.kind]
   const meaning = normalMeaning({ ...source, stage, unit, options, readings: source.readings ?? [], normal: normalOf(source, options, calm) }, source)
   if (stage !== 'story' && stage !== 'patient' && !source.positive) fault('does not say in plain words what positive or abnormal means', 'add positive')
@@ -139,7 +141,9 @@ function qualifiersOf(source: ItemSource): Record<string, Qualifier> {
   }
 }
 
-const withGaps = (qualifier: Qualifier): Qualifier => {
+const withGaps = (source: Qualifier): Qualifier => {
+  const own = Object.values(source.optionsIn ?? {}).flat()
+  const qualifier = own.length > 0 ? { ...source, options: [...new Set([...(source.options ?? []), ...own])] } : source
   const gaps = gapsOf(qualifier.options ?? [])
   return gaps.length > 0 ? { ...qualifier, gaps } : qualifier
 }

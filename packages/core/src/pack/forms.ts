@@ -50,6 +50,9 @@ const qualifier = object(['label', 'kind'], {
   min: { type: 'number' },
   max: { type: 'number' },
   inRow: { type: 'boolean' },
+  with: texts,
+  optionsIn: map(texts),
+  meansIn: map(text),
 })
 
 const accuracy = object(['finding', 'source', 'certainty'], {

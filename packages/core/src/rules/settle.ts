@@ -1,3 +1,4 @@
+import { belongs } from '../model/item.js'
 import type { SideIndex } from '../model/side.js'
 import { rungFits } from './compileLeaf.js'
 import type { RuleSet } from './ruleSet.js'
@@ -88,7 +89,7 @@ function isComplete(slot: Slot, context: Context, rules: RuleSet): boolean {
   const reading = context.slots[slotOf(slot.item, slot.side)]
   const item = rules.item(slot.item)
   const inRow = Object.entries(item.qualifiers)
-    .filter(([, q]) => q.inRow)
+    .filter(([, q]) => q.inRow && belongs(q, reading?.value))
     .map(([name]) => name)
   return inRow.every((name) => reading?.qualifiers[name] !== undefined)
 }

@@ -1,5 +1,6 @@
-import { NORMAL, type FindingEntry, type Item, type RegionPack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
+import { belongs, NORMAL, optionsHere, type FindingEntry, type Item, type RegionPack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
 import styled from 'styled-components'
+import { Soft } from '../../parts/controls'
 import { MultiPicker, Picker } from '../../parts/Picker'
 import { NumberBox } from './NumberBox'
 import { Segments, Single, WordChoice } from './WordChoice'
@@ -26,11 +27,15 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
   const keep = (change: Answer): void => {
     // A number that is read takes the place of "full, visual estimate".
     const value = change.value ?? (examined?.value === NORMAL ? undefined : examined?.value)
-    onAnswer({ ...(value === undefined ? {} : { value }), qualifiers: { ...examined?.qualifiers, ...change.qualifiers } })
+    const told = Object.entries({ ...examined?.qualifiers, ...change.qualifiers })
+    // What qualified a word that was taken back goes with it.
+    const qualifiers = Object.fromEntries(told.filter(([name]) => belongs(item.qualifiers[name] ?? {}, value)))
+    onAnswer({ ...(value === undefined ? {} : { value }), qualifiers })
   }
   const isTold = item.kind === 'laxity' || (examined !== undefined && isAbnormalWord(item, examined.value))
-  const isAsked = (name: string): boolean => isTold || item.normal?.qualifiers?.[name] !== undefined
-  const extras = Object.entries(item.qualifiers).filter(([name, q]) => q.inRow && !item.readings.includes(name) && isAsked(name))
+  const isAsked = (name: string, q: Qualifier): boolean =>
+    q.with === undefined ? isTold || item.normal?.qualifiers?.[name] !== undefined : examined !== undefined && belongs(q, examined.value)
+  const extras = Object.entries(item.qualifiers).filter(([name, q]) => q.inRow && !item.readings.includes(name) && isAsked(name, q))
   return (
     <Line $mirrored={mirrored}>
       {item.normalSpan && item.needs === undefined && (
@@ -49,6 +54,8 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
           key={name}
           label={`${label}, ${qualifier.label}`}
           qualifier={qualifier}
+          options={optionsHere(qualifier, pack.id)}
+          meaning={qualifier.meansIn?.[pack.id]}
           value={examined?.qualifiers?.[name]}
           isDisabled={isDisabled}
           mirrored={mirrored}
@@ -147,6 +154,8 @@ const Equal = ({ label, entry, isDisabled, onAnswer }: Pick<Props, 'entry' | 'is
 interface ExtraProps {
   readonly label: string
   readonly qualifier: Qualifier
+  readonly options: readonly string[]
+  readonly meaning: string | undefined
   readonly value: Scalar | readonly string[] | undefined
   readonly isDisabled: boolean
   readonly mirrored: boolean
@@ -156,8 +165,16 @@ interface ExtraProps {
 /** Most letters of a qualifier's words that still stand as buttons. */
 const EXTRA_ROOM = 18
 
-function Extra({ label, qualifier, value, isDisabled, mirrored, onPick }: ExtraProps) {
-  const options = qualifier.options ?? []
+function Extra(props: ExtraProps) {
+  return (
+    <>
+      <ExtraControl {...props} />
+      {props.meaning && <Soft>{props.meaning}</Soft>}
+    </>
+  )
+}
+
+function ExtraControl({ label, qualifier, options, value, isDisabled, mirrored, onPick }: ExtraProps) {
   switch (qualifier.kind) {
     case 'number':
       return (
