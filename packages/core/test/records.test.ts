@@ -60,6 +60,7 @@ const CORRECTED: ReadonlyMap<string, string> = new Map([
     'shoulder.flag.pec-major',
     'shoulder.flag.subscapularis-acute',
   ].map((id) => [id, OLD_WOUND] as const),
+  ['hip.flag.metal-reaction', 'a bearing without a symptom is under scheduled surveillance'],
   ['foot.flag.anterior-process', OLDER],
   ['foot.flag.fifth-metatarsal-shaft', OLDER],
 ])
