@@ -22,9 +22,10 @@ for (const text of caseFiles()) {
 
 describe('the cases together', () => {
   it('are judged none too slow and none too fast, and most of them tell little', () => {
-    const { all, sparse, slow, fast } = casesReport(thePack(), caseFiles())
+    const { all, sparse, children, calm, contradictory, slow, fast } = casesReport(thePack(), caseFiles())
     expect([slow, fast]).toEqual([[], []])
     expect(sparse).toBeGreaterThan(all / 2)
+    expect([children >= 60, calm >= 150, contradictory >= 40]).toEqual([true, true, true])
   })
   it('say which is too slow and which too fast', () => {
     const told = 'region: knee\nsparse: true\ncases:\n  - { id: a, tells: slow, age: 40, findings: {}, floor: now }\n'

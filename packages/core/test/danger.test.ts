@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { compilePack, problemLine, viewOf } from '../src/index.js'
-import { lintDanger } from '../src/review/index.js'
+import { lintDanger, lintReassurance } from '../src/review/index.js'
 import { contentFiles, thePack } from './support.js'
 
 /** The knee's pack with one clause of the danger of a locked knee written as given. */
-const withClause = (clause: string): string[] => {
+const withClause = (clause: string, lint = lintDanger): string[] => {
   const files = contentFiles('knee').map((file) =>
     file.path === 'conditions/knee/locked.yaml' ? { ...file, text: file.text.replace(/^    clauses:\n/m, `    clauses:\n      - ${clause}\n`) } : file,
   )
-  return lintDanger(viewOf(compilePack(files), 'knee')).map(problemLine)
+  return lint(viewOf(compilePack(files), 'knee')).map(problemLine)
 }
 
 describe('how a danger clause is written', () => {
@@ -30,4 +30,18 @@ describe('how a danger clause is written', () => {
     '{ tier: now, because: a trial, when: { all: [story.pop, story.onset-days <= 7 days] } }',
     '{ tier: now, when: { all: [story.pop, story.onset-days >= 7 days] } }',
   ])('lets %s stand', (clause) => expect(withClause(clause)).toEqual([]))
+})
+
+describe('what a reassuring result clears', () => {
+  it('is said with its date in the pack as it ships', () =>
+    expect(thePack().regions.flatMap(({ id }) => lintReassurance(viewOf(thePack(), id)).map(problemLine))).toEqual([]))
+  it('is refused of any date, with the cure', () =>
+    expect(withClause('{ tier: today, when: { all: [story.pop, { not: { proven: imaging.film has normal } }] } }', lintReassurance).join()).toMatch(
+      /knee\.flag\.locked: is cleared by "imaging\.film has normal" of any date \(cure: ask for \.taken = since onset beside it\)/,
+    ))
+  it.each([
+    '{ tier: today, when: { all: [story.pop, { not: { proven: { all: [imaging.film has normal, imaging.film.taken = since onset] } } }] } }',
+    '{ tier: today, when: { all: [story.pop, { not: { proven: criterion(common.radiograph-clear) } }] } }',
+    '{ tier: weeks, when: { all: [story.pop, { not: { proven: imaging.film has normal } }] } }',
+  ])('lets %s stand', (clause) => expect(withClause(clause, lintReassurance)).toEqual([]))
 })

@@ -11,13 +11,21 @@ const firstPlace = (findings: Findings, flag: string) => {
 }
 
 describe('where a flag sends', () => {
-  it('can take the patient in time, and what is never Now does not go to the resuscitation room', () =>
+  it('can take the patient in time, and only what is Now goes to the resuscitation room', () =>
     expect(thePack().regions.flatMap(({ id }) => lintDestinations(viewOf(thePack(), id)).map(problemLine))).toEqual([]))
   it('is refused when the place sees too late for the tier', () => {
     const late = { ...theKnee(), destinations: theKnee().destinations.map((place) => ({ ...place, sees: 'weeks' as const })) }
     expect(lintDestinations(late).map(problemLine).join('\n')).toMatch(
       /any\.flag\.septic-joint: sends now to dest\.ortho-oncall first, which sees from weeks on/,
     )
+  })
+  it('is refused when it is the resuscitation room for what is not Now', () => {
+    const flags = theKnee().flags.map((flag) => ({ ...flag, to: ['dest.ed-resus'] }))
+    expect(
+      lintDestinations({ ...theKnee(), flags })
+        .map(problemLine)
+        .join('\n'),
+    ).toMatch(/knee\.flag\.acl: sends weeks to the resuscitation room first/)
   })
   it('is the place of the clause that is met, where it names its own', () => {
     const wholeLeg: Findings = { 'screen.limb-swollen': { value: 'whole leg', qualifiers: { colour: 'cyanosed' } } }

@@ -95,7 +95,12 @@ describe('what the brief asks of a knee', () => {
       'now',
     ],
     ['blistered dusky skin', { 'screen.skin-infection': ['dusky or violaceous', 'serous bullae'] }, 'any.flag.necrotising', 'now'],
-    ['rising pain after an injury', { 'story.trauma': 'present', 'screen.pain-disproportion': 'present' }, 'any.flag.compartment', 'now'],
+    [
+      'rising pain after an injury',
+      { 'story.trauma': 'present', 'story.onset-at': daysAgo(1), 'screen.pain-disproportion': 'present' },
+      'any.flag.compartment',
+      'now',
+    ],
     [
       'a fall at 60 within a week',
       { 'patient.age-years': 60, 'story.trauma': 'present', 'story.onset-at': daysAgo(1) },
@@ -248,10 +253,17 @@ describe('holds', () => {
     ])
     expect(verdict.holds.find((hold) => hold.id === 'any.hold.fracture-not-excluded')?.stops).toContain('knee.test.lachman')
   })
-  it('a clear film lifts that hold', () =>
-    expect(holds({ 'story.trauma': 'present', 'story.onset-at': daysAgo(1), 'patient.age-years': 60, 'imaging.film': ['normal'] })).not.toContain(
-      'any.hold.fracture-not-excluded',
-    ))
+  it('a full series since the onset lifts that hold, and one view does not', () => {
+    const filmed = (views: string): readonly string[] =>
+      holds({
+        'story.trauma': 'present',
+        'story.onset-at': daysAgo(1),
+        'patient.age-years': 60,
+        'imaging.film': { value: ['normal'], qualifiers: { views, taken: 'since onset' } },
+      })
+    expect(filmed('full series')).not.toContain('any.hold.fracture-not-excluded')
+    expect(filmed('one view')).toContain('any.hold.fracture-not-excluded')
+  })
   it('a hot joint is needled before it is tested', () =>
     expect(holds({ 'feel.warmth': 'hot', 'feel.effusion': 'moderate' })).toContain('any.hold.infected-joint'))
   it('a tense joint makes the drawers wait', () => expect(holds({ 'feel.effusion': 'large' })).toContain('knee.hold.tense'))

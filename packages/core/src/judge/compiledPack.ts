@@ -61,6 +61,8 @@ export class CompiledPack implements RuleSet {
   readonly calcs: readonly CompiledCalc[]
   /** Modifiers that move no tier and have something to say. */
   readonly advice: readonly { readonly id: string; readonly title: string; readonly says: string; readonly rule: Compiled }[]
+  /** Findings that cannot both be so. */
+  readonly contradictions: readonly { readonly id: string; readonly says: string; readonly rule: Compiled }[]
   readonly phrases: readonly { readonly phrase: Phrase; readonly rule: Compiled | undefined }[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
@@ -85,6 +87,9 @@ export class CompiledPack implements RuleSet {
       return moves ? [{ modifier, applicable: moves, rule: ready(modifier.when) }] : []
     })
     this.advice = pack.modifiers.flatMap(({ id, title, effect, when }) => ('says' in effect ? [{ id, title, says: effect.says, rule: ready(when) }] : []))
+    this.contradictions = pack.modifiers.flatMap(({ id, effect, when }) =>
+      'contradicts' in effect ? [{ id, says: effect.contradicts, rule: ready(when) }] : [],
+    )
     this.flags = pack.flags.map((flag) => ({
       flag,
       modifiers: modifiers.filter(({ modifier }) => modifier.concepts.includes(flag.concept) || modifier.classes.some((one) => flag.classes.includes(one))),
@@ -262,7 +267,7 @@ const comparedItem = (leaf: Leaf): string[] =>
 
 /** What a modifier does to a tier; nothing when it only says something. */
 const applicable = ({ id, effect }: Modifier): ApplicableModifier | undefined => {
-  if ('says' in effect) return undefined
+  if ('says' in effect || 'contradicts' in effect) return undefined
   return 'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }
 }
 

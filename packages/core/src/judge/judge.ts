@@ -15,6 +15,7 @@ import { askedItems } from './asked.js'
 import { flagKey, retainedSlots, withRetained } from './retained.js'
 import type { JudgeContext } from './judgeContext.js'
 import { judgedSides } from './judgedSides.js'
+import { withoutFalseCalm } from './calm.js'
 import { judgeFlag } from './judgeFlag.js'
 import type { Judgement } from './judgement.js'
 import { retainedFlags, pastFlags, rechecksOf } from './pastFlags.js'
@@ -142,12 +143,12 @@ export function verdictOf(compiled: CompiledPack, context: JudgeContext, sides: 
     ),
   )
   const found = [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(compiled, context, sides, judged)]
-  const byFindings = withoutUnexplained(withoutRepeats(compiled, found))
-  const met = withRetained(compiled, byFindings, context)
   const isHeld = (flag: FlagVerdict): boolean => context.retained.has(compiled.flagSlot(flag.id, SIDE_INDEX[flag.side]))
   const openFlags = judged.filter(
     (flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)) && !isHeld(flag),
   )
+  const byFindings = withoutUnexplained(withoutRepeats(compiled, found))
+  const met = withRetained(compiled, withoutFalseCalm(byFindings, openFlags, { compiled, context, sides }), context)
   const floor = mostUrgent(met.map((flag) => flag.tier ?? 'here'))
   const ceiling = mostUrgent([floor, ...judged.map((flag) => flag.ceiling ?? 'here')])
   return {

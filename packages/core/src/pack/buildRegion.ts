@@ -212,13 +212,10 @@ class RegionBuilder {
   }
 
   modifiers(): Modifier[] {
-    return this.here(this.from.sources.modifiers).map(({ source, path }) => ({
-      classes: [],
-      concepts: [],
-      ...source,
-      region: this.id,
-      when: this.rule(source.when, path, source.id),
-    }))
+    return this.here(this.from.sources.modifiers).map(({ source, path }) => {
+      const own = inRegion(source, this.id)
+      return { classes: [], concepts: [], ...own, region: this.id, when: this.rule(own.when, path, own.id) }
+    })
   }
 
   phrases(): Phrase[] {

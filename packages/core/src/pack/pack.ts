@@ -36,8 +36,12 @@ export interface Modifier {
   readonly classes: readonly string[]
   readonly concepts: readonly string[]
   readonly when: RuleNode
-  /** A step or a least tier for the flags it names; or words about what else it changes: where the patient goes, who must know. */
-  readonly effect: { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier } | { readonly says: string }
+  /**
+   * A step or a least tier for the flags it names; or words about what else it changes: where the patient goes, who must know; or what in the
+   * record contradicts what.
+   */
+  readonly effect:
+    { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier } | { readonly says: string } | { readonly contradicts: string }
   readonly source: string
 }
 

@@ -148,6 +148,7 @@ export const FILES: Readonly<Record<string, object>> = {
       }),
     ),
   }),
+  noted: object(['noted'], { noted: list(object(['because', 'items'], { because: text, items: texts })) }),
   formerly: object(['formerly'], {
     formerly: map({
       ...object([], { id, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),
@@ -188,7 +189,12 @@ export const FILES: Readonly<Record<string, object>> = {
         concepts: texts,
         when: rule,
         effect: {
-          anyOf: [object(['step'], { step: { const: true }, onlyFrom: list(tier) }), object(['atLeast'], { atLeast: tier }), object(['says'], { says: text })],
+          anyOf: [
+            object(['step'], { step: { const: true }, onlyFrom: list(tier) }),
+            object(['atLeast'], { atLeast: tier }),
+            object(['says'], { says: text }),
+            object(['contradicts'], { contradicts: text }),
+          ],
         },
         source: text,
       }),

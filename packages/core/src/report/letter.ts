@@ -1,6 +1,5 @@
 import type { Destination, RegionPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
-import type { Side } from '../model/side.js'
 import { tierRank, type Tier } from '../model/tier.js'
 import type { FlagVerdict } from '../judge/verdict.js'
 import { isWanted } from '../pack/wantedItem.js'
@@ -17,7 +16,7 @@ import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
 import { isCheck, neurovascularText, onSoreSide } from './neurovascular.js'
 import { NoteFindings } from './noteFindings.js'
-import { acceptedWords, disagreementLines, earlierLines, setWords, tellingLines } from './reasons.js'
+import { acceptedWords, contradictionLines, disagreementLines, earlierLines, setWords, tellingLines } from './reasons.js'
 import { spelledOut } from './abbreviations.js'
 import { dayAndTime, dayOnly } from './times.js'
 import { entryLine, findingWords, isAbnormalEntry, isMeasured, rangeWords, sideWord, tierName } from './words.js'
@@ -56,12 +55,12 @@ const VERBATIM: ReadonlySet<string> = new Set(['About', 'Added'])
  * findings with the positive first, neurovascular status with times, imaging, impression, what was advised, what is asked and by when, gaps.
  */
 export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
-  const { pack, examination, verdict } = judged
+  const { pack, verdict } = judged
   const lead = verdict.flags.find((flag) => flag.tier === verdict.floor) ?? verdict.flags[0]
   const [raised] = raisedTo(pack, priorityOf(judged))
   const destination = pack.destinations.find((d) => d.id === (raised ?? lead?.to[0] ?? 'dest.own-clinic'))
   const entries = judged.record.findings
-  const wanted = wantedBy(destination, pack, entries, examination.complaint.sides, about.zone)
+  const wanted = wantedBy(destination, judged, about.zone)
   const advised = (lead?.doNow ?? []).flatMap((id) => pack.actions.find((action) => action.id === id)?.name ?? [])
   return {
     to: destination?.name ?? 'Own clinic',
@@ -92,9 +91,9 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
   }
 }
 
-/** What two devices found and nobody decided: the receiver sees both. */
+/** What two devices found and nobody decided, and what contradicts itself: the receiver sees both. */
 function disagreementText(judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
-  const lines = disagreementLines(judged, zone)
+  const lines = [...disagreementLines(judged, zone), ...contradictionLines(judged, zone)]
   return lines.length > 0 ? [{ heading: 'Not agreed', text: `${lines.join('. ')}.` }] : []
 }
 
@@ -235,22 +234,22 @@ const isBackground = (pack: RegionPack, item: Item, entry: FindingEntry | undefi
       ? entry.state === 'examined'
       : item.depth === 'card' && isAbnormalEntry(pack, entry)
 
-/** What the destination wants: what the record holds of it, and the rest by name. */
+/** What the destination wants: what the record holds of it, and by name what else is asked for here. A closed fracture lacks no tetanus. */
 function wantedBy(
   destination: Destination | undefined,
-  pack: RegionPack,
-  entries: readonly FindingEntry[],
-  sides: readonly Side[],
+  { pack, record, examination, verdict, compiled }: Judgement,
   zone: string | undefined,
 ): { readonly given: { heading: string; text: string }[]; readonly missing: readonly string[]; readonly recorded: readonly FindingEntry[] } {
   const items = itemsById(pack)
-  const recordedOf = (wanted: string): FindingEntry[] => entries.filter((entry) => isWanted(entry.item, wanted) && !isGapEntry(items.get(entry.item), entry))
-  const wanted = (destination?.letter ?? []).map(({ says, items: ids }) => ({ says, entries: ids.flatMap(recordedOf) }))
+  const isAsked = (wanted: string): boolean => pack.items.some(({ id }) => isWanted(id, wanted) && (verdict.asked.level[compiled.index(id)] ?? 0) > 0)
+  const recordedOf = (wanted: string): FindingEntry[] =>
+    record.findings.filter((entry) => isWanted(entry.item, wanted) && !isGapEntry(items.get(entry.item), entry))
+  const wanted = (destination?.letter ?? []).map(({ says, items: ids }) => ({ says, ids, entries: ids.flatMap(recordedOf) }))
   const recorded = wanted.flatMap(({ entries: own }) => own)
-  const given = byItem(pack, [...new Set(recorded)], sides).flatMap((one) => (isTimeOfStory(one.item) ? [] : [itemLine(pack, one, zone)]))
+  const given = byItem(pack, [...new Set(recorded)], examination.complaint.sides).flatMap((one) => (isTimeOfStory(one.item) ? [] : [itemLine(pack, one, zone)]))
   return {
     given: given.length > 0 ? [{ heading: 'For this service', text: `${given.join('. ')}.` }] : [],
-    missing: wanted.filter(({ entries: own }) => own.length === 0).map(({ says }) => says),
+    missing: wanted.filter(({ ids, entries: own }) => own.length === 0 && (ids.length === 0 || ids.some(isAsked))).map(({ says }) => says),
     recorded,
   }
 }

@@ -1,6 +1,7 @@
 import { NORMAL } from '../model/item.js'
 import { type RegionPack } from '../pack/pack.js'
 import { type Tier } from '../model/tier.js'
+import { contradictionsOf } from '../judge/contradictions.js'
 import { releaseOf } from '../judge/holds.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
 import type { FlagVerdict } from '../judge/verdict.js'
@@ -57,6 +58,19 @@ export function earlierWords(pack: RegionPack, { item, before }: Pick<ProofFindi
   const then = findingWords(pack, { item, state: 'examined', qualifiers: before.qualifiers, ...(before.value === undefined ? {} : { value: before.value }) })
   return `${then} ${spanOf(before.hours)} before`
 }
+
+/** Each contradiction with the findings that do not agree. */
+export const contradictionLines = (judged: Judgement, zone?: string): string[] =>
+  contradictionsOf(judged).map(({ says, side, items }) => {
+    const of = side === 'none' ? '' : ` (${side})`
+    const told = items.flatMap((item) =>
+      ([side, 'none'] as const).flatMap((at) => {
+        const entry = judged.record.finding(item, at)
+        return entry ? [entryLine(judged.pack, entry, zone)] : []
+      }),
+    )
+    return `${says}${of}: ${[...new Set(told)].join('; ')}`
+  })
 
 /**
  * What two devices found within minutes of each other, a line each.

@@ -32,6 +32,8 @@ export interface Case {
   readonly fires?: readonly string[]
   readonly silent?: readonly string[]
   readonly because?: string
+  /** What it guards against: calling the harmless urgent, or being calmed by a reassuring or contradictory finding. */
+  readonly about?: 'calm' | 'contradictory'
 }
 
 /** The cases of a region: over a calm and complete record, or, sparse, over nothing at all. */
@@ -84,6 +86,10 @@ export interface CasesReport {
   readonly sparse: number
   /** Of under 16 years. */
   readonly children: number
+  /** That must not be called more urgent than they are. */
+  readonly calm: number
+  /** With a reassuring result that clears nothing, or findings that contradict each other. */
+  readonly contradictory: number
   readonly slow: readonly string[]
   readonly fast: readonly string[]
 }
@@ -99,6 +105,8 @@ export function casesReport(pack: Pack, texts: readonly string[]): CasesReport {
     all: told.length,
     sparse: told.filter(({ sparse }) => sparse).length,
     children: told.filter(({ one }) => one.age < 16).length,
+    calm: told.filter(({ one }) => one.about === 'calm').length,
+    contradictory: told.filter(({ one }) => one.about === 'contradictory').length,
     slow: told.filter(({ off }) => off > 0).map(({ name }) => name),
     fast: told.filter(({ off }) => off < 0).map(({ name }) => name),
   }

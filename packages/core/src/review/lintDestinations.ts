@@ -4,18 +4,18 @@ import type { RegionPack } from '../pack/pack.js'
 import { problem } from './lintProblem.js'
 
 /**
- * Where a clause sends first can take the patient in time: Now never goes to a clinic, Today never to one that sees within days; and what is
- * never Now does not go to the resuscitation room.
+ * Where a clause sends first can take the patient in time: Now never goes to a clinic, Today never to one that sees within days; and
+ * only Now goes to the resuscitation room.
  * @example lintDestinations(view) // [{ id: 'any.flag.zoster', reason: 'sends Now to dest.neurology first, which sees from days on', … }]
  */
 export function lintDestinations(view: RegionPack): Problem[] {
   const places = new Map(view.destinations.map((place) => [place.id, place]))
   return view.flags.flatMap((flag) => {
-    const never = flag.clauses.every(({ tier }) => tier !== 'now')
-    const idle =
-      never && flag.to[0] === RESUSCITATION
-        ? [problem(flag.id, 'is never Now and sends to the resuscitation room first', 'send to dest.ed, or to the team on call')]
-        : []
+    const idle = flag.clauses.flatMap(({ tier, to = flag.to }) =>
+      tier !== 'now' && to[0] === RESUSCITATION
+        ? [problem(flag.id, `sends ${tier} to the resuscitation room first`, 'give the clause its own `to`: dest.ed, or the team on call')]
+        : [],
+    )
     const late = flag.clauses.flatMap(({ tier, to = flag.to }) => {
       const [first] = to
       const place = first === undefined ? undefined : places.get(first)

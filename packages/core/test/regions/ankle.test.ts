@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('ankle', { core: 56, flags: 84 })
+regionSuite('ankle', { core: 56, flags: 86 })

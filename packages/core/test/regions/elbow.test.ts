@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('elbow', { core: 61, flags: 86 })
+regionSuite('elbow', { core: 61, flags: 88 })

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('foot', { core: 55, flags: 98 })
+regionSuite('foot', { core: 55, flags: 99 })

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('hip', { core: 59, flags: 86 })
+regionSuite('hip', { core: 59, flags: 87 })

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('jaw', { core: 39, flags: 42 })
+regionSuite('jaw', { core: 39, flags: 46 })

@@ -1,3 +1,3 @@
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('knee', { core: 61, flags: 87 })
+regionSuite('knee', { core: 61, flags: 88 })

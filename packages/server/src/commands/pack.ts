@@ -6,7 +6,9 @@ import {
   casesReport,
   deservingRows,
   leastTiers,
+  lintAsked,
   lintDestinations,
+  lintReassurance,
   lexiconProblems,
   lintPack,
   numbersFrom,
@@ -116,7 +118,11 @@ function report(pack: Pack): void {
   const faults = [
     ...lexiconProblems(content),
     ...lintPack(pack),
-    ...pack.regions.flatMap(({ id }) => [...lintDestinations(viewOf(pack, id)), ...accounted(pack, content, id)]),
+    ...lintAsked(
+      content,
+      pack.regions.map(({ id }) => viewOf(pack, id)),
+    ),
+    ...pack.regions.flatMap(({ id }) => [...lintDestinations(viewOf(pack, id)), ...lintReassurance(viewOf(pack, id)), ...accounted(pack, content, id)]),
   ]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)
   const unsourced = reports.flatMap((one) => one.unsourced)
@@ -127,9 +133,11 @@ function report(pack: Pack): void {
 
 /** The hand-written cases: how many are judged slower, and how many faster, than they should be. */
 function cases(pack: Pack): void {
-  const { all, sparse, children, slow, fast } = casesReport(pack, readCaseFiles())
+  const { all, sparse, children, calm, contradictory, slow, fast } = casesReport(pack, readCaseFiles())
   const share = (count: number): string => `${count} (${((100 * count) / all).toFixed(1)} in 100)`
-  say(`\ncases ${all}: sparse ${sparse}, children ${children}; too slow ${share(slow.length)}, too fast ${share(fast.length)}`)
+  say(
+    `\ncases ${all}: sparse ${sparse}, children ${children}, not to be over-triaged ${calm}, contradictory or reassuring ${contradictory}; too slow ${share(slow.length)}, too fast ${share(fast.length)}`,
+  )
   for (const one of slow) say(`  too slow: ${one}`)
   for (const one of fast) say(`  too fast: ${one}`)
 }

@@ -95,6 +95,12 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 {line}. Say which is right on the sheet.
               </p>
             ))}
+            {view.contradictions.length > 0 && <SectionTitle>Contradictory findings</SectionTitle>}
+            {view.contradictions.map((line) => (
+              <p key={line} role="alert">
+                {line}. The more urgent reading stands until one of them is corrected on the sheet.
+              </p>
+            ))}
             {view.earlier.length > 0 && (
               <>
                 <SectionTitle>Earlier in this examination</SectionTitle>

@@ -32,6 +32,8 @@ export interface RowProps {
   readonly isReadOnly: boolean
   /** What two devices found of it within minutes, and nobody decided between. */
   readonly disagreements: readonly Disagreement[]
+  /** What it contradicts, in words. */
+  readonly contradictions: readonly string[]
   readonly onFocus: (item: string) => void
   readonly onGo: (item: string) => void
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
@@ -52,6 +54,11 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
       {because && <Because>asked because: {because}</Because>}
       <HoldLine {...props} />
       <Disagreements {...props} />
+      {props.contradictions.map((says) => (
+        <Because key={says} role="alert">
+          Contradicts another finding: {says}. Correct the one that is wrong.
+        </Because>
+      ))}
       {item.sided ? (
         <>
           <Cell $end>

@@ -1,5 +1,6 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import {
+  contradictionsOf,
   findingsOf,
   itemsById,
   judgeAlong,
@@ -52,6 +53,11 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
   const holdOf = useMemo(() => new Map(standingHolds(judged).flatMap((hold) => hold.stops.map((id) => [id, hold] as const))), [judged])
   const releasedBy = useMemo(() => releasesOf(judged), [judged])
   const disagreements = useMemo(() => new Map(judged.disagreements.map((one) => [slotKey(one.stands.item, one.stands.side), one] as const)), [judged])
+  const contradictions = useMemo(() => {
+    const byItem = new Map<string, string[]>()
+    for (const { says, items: about } of contradictionsOf(judged)) for (const id of about) byItem.set(id, [...(byItem.get(id) ?? []), says])
+    return byItem
+  }, [judged])
   const { asked } = judged.verdict
 
   const isShown = useCallback(
@@ -93,7 +99,7 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     })
   }, [region, pack, isShown, isAnswered, holdOf, judged])
 
-  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, isAnswered, stops }
+  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, contradictions, isAnswered, stops }
 }
 
 const NO_RELEASES: ReadonlyMap<string, EntryOf<'released'>> = new Map()
