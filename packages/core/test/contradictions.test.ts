@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { clinicalNote, contradictionsOf, judgement, viewOf } from '../src/index.js'
-import { lintAsked } from '../src/review/index.js'
+import { lintAsked, lintQualifiers } from '../src/review/index.js'
 import { AS_OF, calm, contentFiles, entriesFor, theKnee, thePack, type Findings } from './support.js'
 
 const judgedKnee = (findings: Findings) =>
@@ -52,5 +52,12 @@ describe('what is asked for', () => {
     expect(ids).toContain('knee.test.dial-90 is asked in the knee and read by nothing')
     const idle = [...contentFiles(), { path: 'noted-more.yaml', text: 'noted:\n  - because: a trial\n    items: [knee.test.lachman]\n' }]
     expect(lintAsked(idle, views).map(({ id }) => id)).toEqual(['knee.test.lachman'])
+  })
+  it('asks in its row every qualifier that something urgent reads', () => {
+    expect(views.flatMap(lintQualifiers)).toEqual([])
+    const items = theKnee().items.map((item) =>
+      item.id === 'vascular.colour-foot' ? { ...item, qualifiers: { new: { label: 'new', kind: 'sign' as const } } } : item,
+    )
+    expect(lintQualifiers({ ...theKnee(), items }).map(({ reason }) => reason)).toContain('has "new", which any.flag.arterial-hard reads and no row asks')
   })
 })

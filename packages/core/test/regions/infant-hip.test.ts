@@ -3,7 +3,7 @@ import { calcVerdicts, clinicalNote, judgement, noteText, viewOf } from '../../s
 import { AS_OF, calmRecord, entriesFor, thePack, type Findings } from '../support.js'
 import { regionSuite } from './regionSuite.js'
 
-regionSuite('infant-hip', { core: 36, flags: 38 })
+regionSuite('infant-hip', { core: 36, flags: 37 })
 
 describe('a clunk that is missing', () => {
   const view = viewOf(thePack(), 'infant-hip')

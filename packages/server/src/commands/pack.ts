@@ -8,6 +8,7 @@ import {
   leastTiers,
   lintAsked,
   lintDestinations,
+  lintQualifiers,
   lintReassurance,
   lexiconProblems,
   lintPack,
@@ -122,7 +123,12 @@ function report(pack: Pack): void {
       content,
       pack.regions.map(({ id }) => viewOf(pack, id)),
     ),
-    ...pack.regions.flatMap(({ id }) => [...lintDestinations(viewOf(pack, id)), ...lintReassurance(viewOf(pack, id)), ...accounted(pack, content, id)]),
+    ...pack.regions.flatMap(({ id }) => [
+      ...lintDestinations(viewOf(pack, id)),
+      ...lintReassurance(viewOf(pack, id)),
+      ...lintQualifiers(viewOf(pack, id)),
+      ...accounted(pack, content, id),
+    ]),
   ]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)
   const unsourced = reports.flatMap((one) => one.unsourced)

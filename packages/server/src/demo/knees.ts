@@ -60,7 +60,7 @@ const KNEE_CASES: readonly Omit<DemoCase, 'region'>[] = [
     state: 'signed',
     setting: 'emergency',
     findings: [
-      ...injury('dashboard or fall on the flexed knee', 'high'),
+      ...injury('dashboard injury', 'high'),
       { item: 'story.dislocation-reported', value: 'reduced by others', qualifiers: { what: 'tibiofemoral' } },
       { item: 'vascular.pulse-dorsalis-pedis', value: 'absent' },
       { item: 'vascular.pulse-posterior-tibial', value: 'absent' },

@@ -54,8 +54,8 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
           key={name}
           label={`${label}, ${qualifier.label}`}
           qualifier={qualifier}
-          options={optionsHere(qualifier, pack.id)}
-          meaning={qualifier.meansIn?.[pack.id]}
+          options={optionsHere(qualifier, pack.regions[0].id)}
+          meaning={qualifier.meansIn?.[pack.regions[0].id]}
           value={examined?.qualifiers?.[name]}
           isDisabled={isDisabled}
           mirrored={mirrored}
@@ -169,7 +169,7 @@ function Extra(props: ExtraProps) {
   return (
     <>
       <ExtraControl {...props} />
-      {props.meaning && <Soft>{props.meaning}</Soft>}
+      {props.meaning && props.value === undefined && <Soft>{props.meaning}</Soft>}
     </>
   )
 }
