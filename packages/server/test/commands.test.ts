@@ -45,7 +45,7 @@ describe('npm run judge', () => {
       side: 'right',
       truth: 'met',
       tier: 'now',
-      destination: 'dest.vascular-oncall',
+      destination: 'dest.ed-resus',
       proof: { truth: 'met' },
     })
   })

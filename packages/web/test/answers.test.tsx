@@ -214,6 +214,7 @@ describe('a row of the sheet', () => {
         isLifted={false}
         isReadOnly={false}
         disagreements={[]}
+        contradictions={[]}
         onFocus={() => undefined}
         onGo={() => undefined}
         onAnswer={() => undefined}
@@ -258,6 +259,22 @@ describe('a row of the sheet', () => {
     expect(onGo).toHaveBeenCalledWith('elbow.feel.radial-head')
     press(/absent is right$/)
     expect(onDecide).toHaveBeenCalledWith(two, one)
+  })
+  it('says which other finding it contradicts', () => {
+    row('elbow.test.cozen', { contradictions: ['The biceps tendon is hooked, and supination is absent on the squeeze'] })
+    expect(screen.getByRole('alert').textContent).toMatch(/Contradicts another finding: The biceps tendon is hooked/)
+  })
+  it('asks of a radiograph what belongs to what it showed, with the bones and the series of the joint', () => {
+    const filmed = (word: string) => entriesFor({ 'imaging.film': [word] }, 'right', undefined, 'elbow')[0]
+    row('elbow.imaging.film', { right: filmed('fracture') })
+    expect(screen.getByRole('button', { name: /right, displacement/ })).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: /right, bone/ }))
+    expect(screen.getByText('radial head or neck')).toBeTruthy()
+    expect(screen.queryByText('tibial plateau')).toBeNull()
+    cleanup()
+    row('elbow.imaging.film', { right: filmed('normal') })
+    expect(screen.queryByRole('button', { name: /right, bone/ })).toBeNull()
+    expect(screen.getByText('full series: AP and true lateral')).toBeTruthy()
   })
   it('has the place for "could not" in every row, in hand or not', () => {
     for (const isCurrent of [true, false]) {

@@ -3,7 +3,7 @@ import { SIDES, sidesOf, type FindingEntry, type Item, type RegionPack, type Sid
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { SinceWhen } from './SinceWhen'
-import { ValueControl, type Answer } from './ValueControl'
+import { Qualifiers, ValueControl, type Answer } from './ValueControl'
 import { Segments } from './WordChoice'
 
 interface Props {
@@ -77,22 +77,24 @@ interface ControlProps extends Pick<Props, 'pack' | 'startedAt' | 'isReadOnly' |
 
 function FactControl({ pack, item, side, entry, startedAt, isReadOnly, onAnswer }: ControlProps) {
   const set = (answer: Answer): void => onAnswer(item, side, answer)
-  const extras = Object.values(item.qualifiers).some((qualifier) => qualifier.inRow)
   if (item.kind === 'moment')
     return <SinceWhen key={String(entry?.value)} label={item.label} usual={item.unit} entry={entry} startedAt={startedAt} isDisabled={isReadOnly} onSet={set} />
-  if (item.kind !== 'sign' || extras)
-    return <ValueControl pack={pack} item={item} side={side} entry={entry} isDisabled={isReadOnly} mirrored={false} onAnswer={set} />
+  const control = { pack, item, side, entry, isDisabled: isReadOnly, mirrored: false, onAnswer: set }
+  if (item.kind !== 'sign') return <ValueControl {...control} />
   const told = entry?.value === undefined ? undefined : entry.value === 'present' ? 'yes' : 'no'
   return (
-    <Segments
-      label={item.label}
-      options={['no', 'yes']}
-      calm={['no']}
-      value={told}
-      isDisabled={isReadOnly}
-      mirrored={false}
-      onPick={(word) => set({ value: word === 'yes' ? 'present' : 'absent' })}
-    />
+    <Sign>
+      <Segments
+        label={item.label}
+        options={['no', 'yes']}
+        calm={['no']}
+        value={told}
+        isDisabled={isReadOnly}
+        mirrored={false}
+        onPick={(word) => set({ value: word === 'yes' ? 'present' : 'absent' })}
+      />
+      {told === 'yes' && <Qualifiers {...control} />}
+    </Sign>
   )
 }
 
@@ -115,6 +117,12 @@ const Fact = styled.li`
   line-height: 1.2;
   border-top: 1px solid ${({ theme }) => theme.rule};
   scroll-margin: 90px;
+`
+const Sign = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 4px;
 `
 const Answers = styled.div`
   display: grid;

@@ -1,4 +1,15 @@
-import { belongs, NORMAL, optionsHere, type FindingEntry, type Item, type RegionPack, type Qualifier, type Scalar, type Side, type Value } from '@kneecap-awl/core'
+import {
+  belongs,
+  NORMAL,
+  optionsHere,
+  type FindingEntry,
+  type Item,
+  type RegionPack,
+  type Qualifier,
+  type Scalar,
+  type Side,
+  type Value,
+} from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { MultiPicker, Picker } from '../../parts/Picker'
@@ -21,21 +32,10 @@ interface Props {
 }
 
 /** How one item is answered on one side: buttons, a picker, or a number with its unit. */
-export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, onAnswer }: Props) {
-  const label = `${item.label}${side === 'none' ? '' : `, ${side}`}`
+export function ValueControl(props: Props) {
+  const { pack, item, entry, isDisabled, mirrored, onAnswer } = props
+  const label = nameOf(props)
   const examined = entry?.state === 'examined' ? entry : undefined
-  const keep = (change: Answer): void => {
-    // A number that is read takes the place of "full, visual estimate".
-    const value = change.value ?? (examined?.value === NORMAL ? undefined : examined?.value)
-    const told = Object.entries({ ...examined?.qualifiers, ...change.qualifiers })
-    // What qualified a word that was taken back goes with it.
-    const qualifiers = Object.fromEntries(told.filter(([name]) => belongs(item.qualifiers[name] ?? {}, value)))
-    onAnswer({ ...(value === undefined ? {} : { value }), qualifiers })
-  }
-  const isTold = item.kind === 'laxity' || (examined !== undefined && isAbnormalWord(item, examined.value))
-  const isAsked = (name: string, q: Qualifier): boolean =>
-    q.with === undefined ? isTold || item.normal?.qualifiers?.[name] !== undefined : examined !== undefined && belongs(q, examined.value)
-  const extras = Object.entries(item.qualifiers).filter(([name, q]) => q.inRow && !item.readings.includes(name) && isAsked(name, q))
   return (
     <Line $mirrored={mirrored}>
       {item.normalSpan && item.needs === undefined && (
@@ -48,22 +48,46 @@ export function ValueControl({ pack, item, side, entry, isDisabled, mirrored, on
         />
       )}
       {item.kind === 'laxity' && <Equal label={label} entry={examined} isDisabled={isDisabled} onAnswer={onAnswer} />}
-      <MainValue {...{ pack, item, label, isDisabled, mirrored, keep }} entry={examined} />
-      {extras.map(([name, qualifier]) => (
-        <Extra
-          key={name}
-          label={`${label}, ${qualifier.label}`}
-          qualifier={qualifier}
-          options={optionsHere(qualifier, pack.regions[0].id)}
-          meaning={qualifier.meansIn?.[pack.regions[0].id]}
-          value={examined?.qualifiers?.[name]}
-          isDisabled={isDisabled}
-          mirrored={mirrored}
-          onPick={(value) => keep({ qualifiers: { [name]: value, ...(item.kind === 'laxity' ? { equal: false } : {}) } })}
-        />
-      ))}
+      <MainValue {...{ pack, item, label, isDisabled, mirrored }} entry={examined} keep={(change) => onAnswer(kept(props, change))} />
+      <Qualifiers {...props} />
     </Line>
   )
+}
+
+/** What is asked beside the value in its row: the end point, the views, of which kind a fever was. */
+export function Qualifiers(props: Props) {
+  const { pack, item, entry, isDisabled, mirrored, onAnswer } = props
+  const examined = entry?.state === 'examined' ? entry : undefined
+  const isTold = item.kind === 'laxity' || (examined !== undefined && isAbnormalWord(item, examined.value))
+  const isAsked = (name: string, q: Qualifier): boolean =>
+    q.with === undefined ? isTold || item.normal?.qualifiers?.[name] !== undefined : examined !== undefined && belongs(q, examined.value)
+  return Object.entries(item.qualifiers)
+    .filter(([name, q]) => q.inRow && !item.readings.includes(name) && isAsked(name, q))
+    .map(([name, qualifier]) => (
+      <Extra
+        key={name}
+        label={`${nameOf(props)}, ${qualifier.label}`}
+        qualifier={qualifier}
+        options={optionsHere(qualifier, pack.regions[0].id)}
+        meaning={qualifier.meansIn?.[pack.regions[0].id]}
+        value={examined?.qualifiers?.[name]}
+        isDisabled={isDisabled}
+        mirrored={mirrored}
+        onPick={(value) => onAnswer(kept(props, { qualifiers: { [name]: value, ...(item.kind === 'laxity' ? { equal: false } : {}) } }))}
+      />
+    ))
+}
+
+const nameOf = ({ item, side }: Pick<Props, 'item' | 'side'>): string => `${item.label}${side === 'none' ? '' : `, ${side}`}`
+
+/** The whole answer after a change of part of it. A number that is read takes the place of "full, visual estimate". */
+function kept({ item, entry }: Pick<Props, 'item' | 'entry'>, change: Answer): Answer {
+  const examined = entry?.state === 'examined' ? entry : undefined
+  const value = change.value ?? (examined?.value === NORMAL ? undefined : examined?.value)
+  const told = Object.entries({ ...examined?.qualifiers, ...change.qualifiers })
+  // What qualified a word that was taken back goes with it.
+  const qualifiers = Object.fromEntries(told.filter(([name]) => belongs(item.qualifiers[name] ?? {}, value)))
+  return { ...(value === undefined ? {} : { value }), qualifiers }
 }
 
 /** What only qualifies a finding is asked once there is one; what can be found by itself (a gap in a painless tendon) always. */
