@@ -193,9 +193,14 @@ export class CompiledPack implements RuleSet {
     context.memory = memory
   }
 
-  private forget(context: JudgeContext, memories: readonly Memory[], item: number): void {
+  /** What has to be worked out anew when an item reads otherwise. */
+  dependentsOn(item: number): Dependents {
     this.dependents ??= dependentsOf(this)
-    const { rules, calcs, items } = this.dependents[item] ?? { rules: [], calcs: [], items: [] }
+    return found(this.dependents[item], String(item))
+  }
+
+  private forget(context: JudgeContext, memories: readonly Memory[], item: number): void {
+    const { rules, calcs, items } = this.dependentsOn(item)
     for (const memory of memories) {
       for (const rule of rules) memory.truths.fill(EMPTY, rule * SIDE_COUNT, (rule + 1) * SIDE_COUNT)
       for (const calc of calcs) {

@@ -9,6 +9,8 @@ export interface Dependents {
   readonly calcs: readonly number[]
   /** Items that are worked out from it, itself included. */
   readonly items: readonly number[]
+  /** Flags that it may help to meet. */
+  readonly flags: readonly number[]
 }
 
 /** The rules of a pack, as far as it matters what they read. */
@@ -16,6 +18,7 @@ interface RulesOfPack {
   readonly pack: { readonly items: readonly unknown[] }
   readonly compiledRules: readonly Compiled[]
   readonly calcs: readonly CompiledCalc[]
+  readonly flags: readonly { readonly any: Compiled }[]
   readonly workedOut: readonly { readonly item: number; readonly source: number }[]
   index(id: string): number
   compiledCalc(id: string): CompiledCalc
@@ -72,9 +75,10 @@ export function dependentsOf(compiled: RulesOfPack): readonly Dependents[] {
     }
   }
 
-  const found = compiled.pack.items.map((_, at) => ({ rules: [] as number[], calcs: [] as number[], items: [at] }))
+  const found = compiled.pack.items.map((_, at) => ({ rules: [] as number[], calcs: [] as number[], items: [at], flags: [] as number[] }))
   compiled.compiledRules.forEach(({ node }, rule) => ofNode(node).forEach((item) => found[item]?.rules.push(rule)))
   compiled.calcs.forEach(({ calc }, at) => ofCalc(calc.id).forEach((item) => found[item]?.calcs.push(at)))
+  compiled.flags.forEach(({ any }, at) => ofNode(any.node).forEach((item) => found[item]?.flags.push(at)))
   for (const { item, source } of compiled.workedOut) found[source]?.items.push(item)
   return found
 }

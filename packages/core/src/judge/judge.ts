@@ -186,23 +186,33 @@ function comparisonSideFlags(compiled: CompiledPack, context: JudgeContext, side
   const raised = new Map<string, number>()
   for (const { id, truth, tier } of judged) if (truth === 'met') raised.set(id, Math.min(tierRank(tier ?? 'here'), raised.get(id) ?? Infinity))
   return others.flatMap((side) =>
-    compiled.flags.flatMap(({ flag, any }, at) => {
-      if (any.run(context, side) !== YES) return []
+    flagsOfOwn(compiled, context, side).flatMap((at) => {
+      const ready = compiled.flags[at]
+      if (ready?.any.run(context, side) !== YES) return []
       const verdict = judgeFlag(compiled, context, side, at, NO)
       // What the sore side tells as urgently is told once.
-      if ((raised.get(flag.id) ?? Infinity) <= tierRank(verdict?.tier ?? 'here')) return []
+      if ((raised.get(ready.flag.id) ?? Infinity) <= tierRank(verdict?.tier ?? 'here')) return []
       const own =
         verdict?.proof &&
         findingsOf(verdict.proof).some(
-          (finding) => finding.side === SIDES[side] && finding.state === 'examined' && isAbnormal(compiled, context, finding.item, side),
+          (finding) => finding.side === SIDES[side] && finding.state === 'examined' && isAbnormal(compiled, context, compiled.index(finding.item), side),
         )
       return verdict && own ? [verdict] : []
     }),
   )
 }
 
-function isAbnormal(compiled: CompiledPack, context: JudgeContext, id: string, side: SideIndex): boolean {
-  const index = compiled.index(id)
+/** Flags that something found on this side may help to meet: only these can be raised by it. */
+function flagsOfOwn(compiled: CompiledPack, context: JudgeContext, side: SideIndex): number[] {
+  const flags = new Set<number>()
+  compiled.pack.items.forEach(({ sided }, index) => {
+    const isOwn = sided && context.slots[slotOf(index, side)]?.examined === true && isAbnormal(compiled, context, index, side)
+    if (isOwn) for (const flag of compiled.dependentsOn(index).flags) flags.add(flag)
+  })
+  return [...flags].sort((a, b) => a - b)
+}
+
+function isAbnormal(compiled: CompiledPack, context: JudgeContext, index: number, side: SideIndex): boolean {
   const value = context.slots[slotOf(index, side)]?.value
   return value !== NORMAL && (typeof value !== 'string' || !compiled.item(index).calm.includes(value))
 }
