@@ -188,7 +188,7 @@ describe('a hold that stands because something is not known', () => {
           ...asked.map(({ slot, item }, at) => {
             const choices = words(item)
             const told = Object.entries(item.qualifiers).flatMap(([name, { options = [] }], nth) =>
-              options.length > 0 ? [[name, options[Math.floor(turn / 17 / 2 ** nth) % options.length]] as const] : [],
+              options.length > 0 ? [[name, options[Math.floor(turn / 17 / 2 ** nth) % options.length] ?? ''] as const] : [],
             )
             const qualifiers = { ...known.get(slot)?.qualifiers, ...Object.fromEntries(told), ...Object.fromEntries(item.readings.map((name) => [name, 150])) }
             const value = choices[Math.floor(turn / 13 ** Math.min(at, 3)) % choices.length]

@@ -9,7 +9,7 @@ import type { JudgeContext } from './judgeContext.js'
 import type { FlagVerdict } from './verdict.js'
 
 /** The flag that says that no criterion for a referral was found. */
-const isCalm = ({ concept }: Pick<FlagVerdict, 'concept'>): boolean => concept === 'review-here'
+export const isCalm = ({ concept }: Pick<FlagVerdict, 'concept'>): boolean => concept === 'review-here'
 
 /**
  * Without "no referral criterion" while findings contradict each other, or while something found in the examination leaves a suspicion

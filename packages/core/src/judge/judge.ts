@@ -15,7 +15,7 @@ import { askedItems } from './asked.js'
 import { flagKey, retainedSlots, withRetained } from './retained.js'
 import type { JudgeContext } from './judgeContext.js'
 import { judgedSides } from './judgedSides.js'
-import { withoutFalseCalm } from './calm.js'
+import { isCalm, withoutFalseCalm } from './calm.js'
 import { judgeFlag } from './judgeFlag.js'
 import type { Judgement } from './judgement.js'
 import { retainedFlags, pastFlags, rechecksOf } from './pastFlags.js'
@@ -188,7 +188,7 @@ function comparisonSideFlags(compiled: CompiledPack, context: JudgeContext, side
   return others.flatMap((side) =>
     flagsOfOwn(compiled, context, side).flatMap((at) => {
       const ready = compiled.flags[at]
-      if (ready?.any.run(context, side) !== YES) return []
+      if (!ready || isCalm(ready.flag) || ready.any.run(context, side) !== YES) return []
       const verdict = judgeFlag(compiled, context, side, at, NO)
       // What the sore side tells as urgently is told once.
       if ((raised.get(ready.flag.id) ?? Infinity) <= tierRank(verdict?.tier ?? 'here')) return []

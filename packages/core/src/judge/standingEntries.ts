@@ -20,8 +20,14 @@ export function standingEntries(pack: RegionPack, indexOf: ReadonlyMap<string, n
 }
 
 /** What each slot reads; an entry that takes a finding back leaves it empty. */
-export const readingsOf = (pack: RegionPack, standing: readonly (FindingEntry | undefined)[]): (Reading | undefined)[] =>
-  standing.map((entry, at) => readingAt(pack, at, entry))
+export function readingsOf(pack: RegionPack, standing: readonly (FindingEntry | undefined)[]): (Reading | undefined)[] {
+  const readings = new Array<Reading | undefined>(standing.length)
+  for (let slot = 0; slot < standing.length; slot++) {
+    const entry = standing[slot]
+    if (entry !== undefined) readings[slot] = readingAt(pack, slot, entry)
+  }
+  return readings
+}
 
 export const readingAt = (pack: RegionPack, slot: number, entry: FindingEntry | undefined): Reading | undefined =>
   entry === undefined || entry.state === 'not-examined' ? undefined : readingOf(pack.items[itemOfSlot(slot)], entry)

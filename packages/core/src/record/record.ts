@@ -55,7 +55,7 @@ export class ExaminationRecord {
   }
 
   get slots(): readonly Slot[] {
-    return (this.ofAll ??= [...this.subjects.values()].flatMap((sides) => sides.filter((slot) => slot !== undefined)))
+    return (this.ofAll ??= slotsOf(this.subjects))
   }
 
   /** Those of which something was said more than once. */
@@ -89,6 +89,12 @@ export class ExaminationRecord {
   without(gone: (entry: Entry) => boolean): ExaminationRecord {
     return recordOf(this.entries.filter((entry) => !gone(entry)))
   }
+}
+
+function slotsOf(subjects: ReadonlyMap<string, Sides>): readonly Slot[] {
+  const slots: Slot[] = []
+  for (const sides of subjects.values()) for (const slot of sides) if (slot !== undefined) slots.push(slot)
+  return slots
 }
 
 const folded = new WeakMap<readonly Entry[], ExaminationRecord>()

@@ -7,7 +7,7 @@ import type { RegionPack } from '../pack/pack.js'
 import type { FindingEntry } from '../record/entry.js'
 import { sidesOf } from '../record/examinedNormal.js'
 import { AT, calmRecord, DAY, examinationOf, idsFrom, toldOf } from './calmRecord.js'
-import { deservedIn, deservingValues, type LeastTier, type LeastTiers } from './least.js'
+import { deservedIn, type LeastTier, type LeastTiers } from './least.js'
 import { problem } from './lintProblem.js'
 
 /** One abnormal value, recorded in one context: what it deserves by itself, and what the rules make of it. */
@@ -69,7 +69,7 @@ function rowsOf(view: RegionPack, least: LeastTiers, isWanted: (deserved: LeastT
     return { context, entries, told: new Set(entries.map((entry) => entry.item)), before: judgement(view, examinationOf(view, entries)) }
   })
   return view.items.flatMap((item) =>
-    deservingValues(item).flatMap((value) =>
+    [...(least.get(item.id)?.keys() ?? [])].flatMap((value) =>
       contexts.flatMap(({ context, entries, told: known, before }) => {
         const deserved = deservedIn(least.get(item.id)?.get(value), context)
         if (!isWanted(deserved)) return []
@@ -87,7 +87,15 @@ function rowsOf(view: RegionPack, least: LeastTiers, isWanted: (deserved: LeastT
 
 export function entryOf(item: Item, value: string): FindingEntry {
   const [side = 'right'] = sidesOf(item, ['right'])
-  return { id: idsFrom(95_000)(), item: item.id, side, state: 'examined', value: item.kind === 'multi' ? [value] : value, by: 'report', at: AT }
+  return {
+    id: idsFrom(95_000)(),
+    item: item.id,
+    side,
+    state: 'examined',
+    value: item.kind === 'multi' ? [value] : item.options.length > 0 ? value : Number(value),
+    by: 'report',
+    at: AT,
+  }
 }
 
 /** Values that the rules leave below what they deserve by themselves. */

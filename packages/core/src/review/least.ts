@@ -49,11 +49,23 @@ export function leastTiers(files: readonly SourceFile[], view: RegionPack): Leas
   const statements = files
     .filter(({ path }) => path.startsWith('least'))
     .flatMap(({ text }) => (load(text, { schema: CORE_SCHEMA }) as { readonly least: readonly Statement[] }).least)
-  return new Map(view.items.map((item) => [item.id, new Map(deservingValues(item).map((word) => [word, saidOf(statements, item, word, id)]))]))
+  const valuesOf = (item: Item): string[] => (item.options.length > 0 ? deservingValues(item) : numbersOf(statements, item, id))
+  return new Map(view.items.map((item) => [item.id, new Map(valuesOf(item).map((word) => [word, saidOf(statements, item, word, id)]))]))
 }
 
+/** Numbers of an item that some statement names: readings at which it deserves something by itself. */
+function numbersOf(statements: readonly Statement[], item: Item, region: string): string[] {
+  const names = namesOf(item, region)
+  const words = statements.flatMap(({ of = {} }) =>
+    Object.entries(of).flatMap(([name, said]) => (names.includes(name) && typeof said !== 'string' ? [said] : [])),
+  )
+  return [...new Set(words.flatMap((tiers) => Object.values(tiers).flat()).map(String))]
+}
+
+const namesOf = ({ id }: Item, region: string): string[] => (id.startsWith(`${region}.`) ? [id, id.slice(region.length + 1)] : [id])
+
 function saidOf(statements: readonly Statement[], item: Item, word: string, region: string): LeastTier[] {
-  const names = item.id.startsWith(`${region}.`) ? [item.id, item.id.slice(region.length + 1)] : [item.id]
+  const names = namesOf(item, region)
   const said = statements
     .filter((one) => one.for?.includes(region) ?? true)
     .flatMap(({ because, unless = [], in: only = [], of = {}, stages = {} }): LeastTier[] => {
@@ -81,7 +93,7 @@ export const deservedIn = (said: readonly LeastTier[] | undefined, context: stri
   said?.find(({ unless, in: only }) => !unless.includes(context) && (only.length === 0 || only.includes(context)))
 
 /** The words of an item that are neither calm nor say that nothing was found out. */
-export const deservingValues = ({ options, calm, gaps }: Pick<Item, 'options' | 'calm' | 'gaps'>): string[] =>
+const deservingValues = ({ options, calm, gaps }: Pick<Item, 'options' | 'calm' | 'gaps'>): string[] =>
   options.filter((word) => !calm.includes(word) && !gaps.includes(word))
 
 /** Values of which no statement says what they deserve: silence is no answer. */
