@@ -262,7 +262,7 @@ describe('a row of the sheet', () => {
   })
   it('says which other finding it contradicts', () => {
     row('elbow.test.cozen', { contradictions: ['The biceps tendon is hooked, and supination is absent on the squeeze'] })
-    expect(screen.getByRole('alert').textContent).toMatch(/Contradicts another finding: The biceps tendon is hooked/)
+    expect(screen.getByRole('alert').textContent).toMatch(/Contradictory: The biceps tendon is hooked/)
   })
   it('asks of a radiograph what belongs to what it showed, with the bones and the series of the joint', () => {
     const filmed = (word: string) => entriesFor({ 'imaging.film': [word] }, 'right', undefined, 'elbow')[0]

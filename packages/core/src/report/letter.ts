@@ -93,8 +93,9 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
 
 /** What two devices found and nobody decided, and what contradicts itself: the receiver sees both. */
 function disagreementText(judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
-  const lines = [...disagreementLines(judged, zone), ...contradictionLines(judged, zone)]
-  return lines.length > 0 ? [{ heading: 'Not agreed', text: `${lines.join('. ')}.` }] : []
+  const told = (heading: string, lines: readonly string[]): { heading: string; text: string }[] =>
+    lines.length > 0 ? [{ heading, text: `${lines.join('. ')}.` }] : []
+  return [...told('Not agreed', disagreementLines(judged, zone)), ...told('Contradictory', contradictionLines(judged, zone))]
 }
 
 /** What was urgent and is no longer, by a finding or lifted: the receiver must know of a pulse that was gone. */

@@ -56,7 +56,7 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
       <Disagreements {...props} />
       {props.contradictions.map((says) => (
         <Because key={says} role="alert">
-          Contradicts another finding: {says}. Correct the one that is wrong.
+          Contradictory: {says}. Correct the one that is wrong.
         </Because>
       ))}
       {item.sided ? (
