@@ -111,7 +111,9 @@ describe('what was found, in a letter', () => {
         'knee.move.extension left': bend(0),
         'knee.feel.calf left': '2',
       }),
-    ).toBe('Effusion: right moderate; left none. Knee flexion: right active 90°, passive 90°; left active 140°, passive 140°.')
+    ).toBe(
+      'Effusion: right moderate; left none. Knee flexion: right active 90°, passive 90°; left active 140°, passive 140° (50° less than left; right restriction of the joint).',
+    )
   })
   it('says of what could not be had why', () => {
     expect(found({ 'knee.test.lachman': { state: 'could-not', reason: 'guarding' } })).toBe('Lachman test: right could not be done (guarding).')

@@ -19,7 +19,7 @@ describe('a finding in the note', () => {
         { 'knee.test.lachman': { value: 8, qualifiers: { 'end-point': 'soft' } }, 'knee.test.lachman left': { value: 2, qualifiers: { 'end-point': 'firm' } } },
         'Special tests',
       ),
-    ).toEqual(['Lachman test: right 8 mm, soft end point; left 2 mm, firm end point'])
+    ).toEqual(['Lachman test: right 8 mm, soft end point; left 2 mm, firm end point (6 mm more than left)'])
     // However the readings were stored.
     const bend = { qualifiers: { passive: 125, active: 120 } }
     expect(knee({ 'knee.move.flexion': bend, 'knee.move.flexion left': bend }, 'Movement')).toEqual(['Knee flexion: active 120°, passive 125° on both sides'])
@@ -134,7 +134,7 @@ describe('a range that was found normal and not measured', () => {
     expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': full }, 'Movement')).toEqual(['Full and equal, visual estimate: Knee flexion'])
     expect(knee({ 'knee.move.flexion': full }, 'Movement')).toEqual(['Full, visual estimate, right only: Knee flexion'])
     expect(knee({ 'knee.move.flexion': full, 'knee.move.flexion left': { qualifiers: { active: 100, passive: 110 } } }, 'Movement')).toEqual([
-      'Knee flexion: right full, visual estimate; left active 100°, passive 110°',
+      'Knee flexion: right full, visual estimate; left active 100°, passive 110° (left restriction of the joint, and the active range lags: muscle, tendon or nerve as well)',
     ])
   })
   it.each(thePack().regions.map((region) => region.id))('leaves no number in the note of a %s whose core was answered by the key alone', (region) => {

@@ -260,6 +260,12 @@ describe('a row of the sheet', () => {
     press(/absent is right$/)
     expect(onDecide).toHaveBeenCalledWith(two, one)
   })
+  it('says what the two sides say beside each other', () => {
+    const bent = (active: number, side: Side) =>
+      entriesFor({ [`elbow.move.flexion ${side}`]: { qualifiers: { active, passive: active } } }, 'right', undefined, 'elbow')[0]
+    row('elbow.move.flexion', { right: bent(100, 'right'), left: bent(140, 'left') })
+    expect(screen.getByText('passive right 40° less than left (measurement error 8°) · right active 100°, passive 100°: restriction of the joint')).toBeTruthy()
+  })
   it('says which other finding it contradicts', () => {
     row('elbow.test.cozen', { contradictions: ['The biceps tendon is hooked, and supination is absent on the squeeze'] })
     expect(screen.getByRole('alert').textContent).toMatch(/Contradictory: The biceps tendon is hooked/)

@@ -3,6 +3,7 @@ import { type RegionPack } from '../pack/pack.js'
 import { type Side } from '../model/side.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { FindingEntry } from '../record/entry.js'
+import { tellingStatements } from './readingStatements.js'
 import { findingWords, onBothSides, sideWord } from './words.js'
 
 /** What is recorded of one item, the sore side first. */
@@ -29,13 +30,20 @@ export function byItem(pack: RegionPack, entries: readonly FindingEntry[], sides
 const isFullAndEqual = (item: Item, entries: readonly Pick<FindingEntry, 'value'>[]): boolean =>
   item.normalSpan?.says === 'full' && entries.length > 1 && entries.every(({ value }) => value === NORMAL)
 
+/** What the readings say beside each other, after them. */
+function withStatements(item: Item, entries: readonly FindingEntry[], line: string): string {
+  const of = (side: 'right' | 'left'): FindingEntry | undefined => entries.find((entry) => entry.side === side)
+  const told = tellingStatements(item, { right: of('right'), left: of('left') }, entries[0]?.side === 'left' ? 'left' : 'right')
+  return told.length > 0 ? `${line} (${told.join('; ')})` : line
+}
+
 /** One line for an item with both sides. @example "Lachman: right 8 mm, end point soft; left 2 mm, end point firm" */
 export function itemLine(pack: RegionPack, { item, entries }: ItemFindings, zone: string | undefined): string {
   const words = entries.map((entry) => `${findingWords(pack, entry, zone)}${entry.override ? ` [done against a hold: ${entry.override.reason}]` : ''}`)
   const [first, second] = words
   if (second !== undefined && first === second)
     return isFullAndEqual(item, entries) ? `${item.label}: ${second.replace('full', 'full and equal')}` : named(item, onBothSides(second))
-  return named(item, entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; '))
+  return withStatements(item, entries, named(item, entries.map((entry, at) => `${sideWord(entry.side)} ${words[at] ?? ''}`.trim()).join('; ')))
 }
 
 /** A finding that names itself needs no label: "No swelling", not "Onset of swelling: no swelling". @example named(onsetOfSwelling, 'no swelling') // 'No swelling' */

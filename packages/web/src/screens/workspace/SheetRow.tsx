@@ -2,6 +2,7 @@ import { memo } from 'react'
 import {
   findingWords,
   isAbnormalEntry,
+  readingStatements,
   type Disagreement,
   type FindingEntry,
   type Item,
@@ -76,6 +77,7 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
         </Across>
       )}
       <CouldNot {...props} />
+      <Statements {...props} />
     </Row>
   )
 })
@@ -93,6 +95,12 @@ function CouldNot({ item, isReadOnly, onCouldNot }: RowProps) {
       )}
     </Last>
   )
+}
+
+/** What the two sides, and the active and the passive range, say beside each other. */
+function Statements({ item, right, left }: RowProps) {
+  const statements = readingStatements(item, { right, left })
+  return statements.length === 0 ? null : <Said>{statements.join(' · ')}</Said>
 }
 
 function HoldLine(props: RowProps) {
@@ -190,6 +198,10 @@ function angleOf(item: Item, entry: FindingEntry | undefined): number | undefine
   return typeof raw === 'number' ? raw : undefined
 }
 
+const Said = styled(Soft)`
+  grid-column: 1 / -1;
+  text-align: center;
+`
 const Row = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 164px minmax(0, 1fr) 28px;

@@ -192,6 +192,7 @@ const EXTRA_ROOM = 18
 function Extra(props: ExtraProps) {
   return (
     <>
+      {props.qualifier.kind === 'sign' && <Soft>{props.qualifier.label}</Soft>}
       <ExtraControl {...props} />
       {props.meaning && props.value === undefined && <Soft>{props.meaning}</Soft>}
     </>

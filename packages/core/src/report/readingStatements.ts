@@ -1,0 +1,104 @@
+import { measurementError, restrictionOf, type Restriction } from '../measure/sideDifference.js'
+import type { Item } from '../model/item.js'
+import { counted } from '../model/plural.js'
+import type { FindingEntry } from '../record/entry.js'
+
+type Told = Pick<FindingEntry, 'state' | 'value' | 'qualifiers'> | undefined
+
+/** By how much the first side differs from the other. */
+interface Difference {
+  readonly reading: string | undefined
+  readonly by: number
+  readonly error: number | undefined
+  readonly sides: readonly [string, string]
+}
+
+interface LostRange {
+  readonly side: string
+  readonly active: number
+  readonly passive: number
+  readonly by: Restriction
+}
+
+type Sides = { readonly right: Told; readonly left: Told }
+
+/**
+ * What two readings of one item say beside each other: how much one side differs, against the error of measuring, and whether joint or muscle
+ * takes a range away.
+ * @param first the side that is named first, as a rule the sore one
+ * @example readingStatements(kneeFlexion, { right: { … active 90, passive 92 }, left: { … active 140, passive 141 } })
+ *   // ['passive right 49° less than left (measurement error 8°)', 'right active 90°, passive 92°: restriction of the joint']
+ */
+export function readingStatements(item: Item, told: Sides, first: 'right' | 'left' = 'right'): readonly string[] {
+  const { difference, lost } = readTogether(item, told, first)
+  const words = (size: number): string => withUnit(item, size)
+  return [
+    ...(difference === undefined ? [] : [differenceWords(difference, words)]),
+    ...lost.map(({ side, active, passive, by }) => `${side} active ${words(active)}, passive ${words(passive)}: ${SAID[by]}`),
+  ]
+}
+
+/** The same after the readings themselves, in note and letter: what is beyond the error of measuring, and no number twice. */
+export function tellingStatements(item: Item, told: Sides, first: 'right' | 'left' = 'right'): readonly string[] {
+  const { difference, lost } = readTogether(item, told, first)
+  return [
+    ...(difference === undefined || isAlike(difference) ? [] : [moreOrLess(difference, (size) => withUnit(item, size))]),
+    ...lost.map(({ side, by }) => `${side} ${SAID[by]}`),
+  ]
+}
+
+function readTogether(item: Item, told: Sides, first: 'right' | 'left'): { readonly difference: Difference | undefined; readonly lost: readonly LostRange[] } {
+  if (!item.sided || item.options.length > 0 || item.kind === 'moment') return { difference: undefined, lost: [] }
+  const second = first === 'right' ? 'left' : 'right'
+  return {
+    difference: differenceOf(item, told[first], told[second], [first, second]),
+    lost: ([first, second] as const).flatMap((side) => rangeOf(item, told[side], told[side === 'right' ? 'left' : 'right'], side)),
+  }
+}
+
+function differenceOf(item: Item, own: Told, other: Told, sides: readonly [string, string]): Difference | undefined {
+  const reading = ['passive', ...item.readings].find((one) => numberOf(own, one) !== undefined && numberOf(other, one) !== undefined)
+  const [one, two] = [numberOf(own, reading), numberOf(other, reading)]
+  if (one === undefined || two === undefined) return undefined
+  const difference = { reading, by: one - two, error: measurementError(item.kind, methodOf(own) ?? methodOf(other)), sides }
+  return difference.by === 0 && difference.error === undefined ? undefined : difference
+}
+
+const isAlike = ({ by, error }: Difference): boolean => error !== undefined && Math.abs(by) <= error
+
+function differenceWords(difference: Difference, words: (size: number) => string): string {
+  const { error, reading, sides } = difference
+  if (error !== undefined && isAlike(difference)) return `sides alike within measurement error (${words(error)})`
+  const against = error === undefined ? '' : ` (measurement error ${words(error)})`
+  return `${reading === undefined ? '' : `${reading} `}${sides[0]} ${moreOrLess(difference, words)}${against}`
+}
+
+const moreOrLess = ({ by, sides }: Difference, words: (size: number) => string): string => `${words(Math.abs(by))} ${by < 0 ? 'less' : 'more'} than ${sides[1]}`
+
+const SAID: Readonly<Record<Restriction, string>> = {
+  joint: 'restriction of the joint',
+  'muscle, tendon or nerve': 'muscle, tendon or nerve, not the joint',
+  both: 'restriction of the joint, and the active range lags: muscle, tendon or nerve as well',
+}
+
+function rangeOf(item: Item, own: Told, other: Told, side: string): LostRange[] {
+  const [active, passive] = [numberOf(own, 'active'), numberOf(own, 'passive')]
+  const usual = numberOf(other, 'passive') ?? item.norm
+  const error = measurementError(item.kind, methodOf(own))
+  // A range that is told as what lacks of straight is not read this way.
+  if (item.kind !== 'angle' || active === undefined || passive === undefined || usual === undefined || usual <= 0 || error === undefined) return []
+  const by = restrictionOf({ active, passive, usual, error })
+  return by === undefined ? [] : [{ side, active, passive, by }]
+}
+
+function numberOf(told: Told, reading: string | undefined): number | undefined {
+  const raw = told?.state !== 'examined' ? undefined : reading === undefined ? told.value : told.qualifiers?.[reading]
+  return typeof raw === 'number' ? raw : undefined
+}
+
+const methodOf = (told: Told): string | undefined => (typeof told?.qualifiers?.method === 'string' ? told.qualifiers.method : undefined)
+
+function withUnit({ unit, kind }: Item, size: number): string {
+  const value = kind === 'ratio' ? Math.round(size * 100) / 100 : Math.round(size)
+  return unit === undefined ? String(value) : unit === '°' ? `${value}°` : counted(value, unit, unit)
+}

@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest'
+import { itemsById, readingStatements, viewOf, type Finding } from '../src/index.js'
+import { thePack } from './support.js'
+
+const said = (region: string, id: string, right: Finding | undefined, left: Finding | undefined, first: 'right' | 'left' = 'right'): readonly string[] => {
+  const item = itemsById(viewOf(thePack(), region)).get(id)
+  if (!item) throw new Error(`${region} has no ${id}`)
+  const told = (finding: Finding | undefined) => finding && { state: 'examined' as const, ...finding }
+  return readingStatements(item, { right: told(right), left: told(left) }, first)
+}
+const range = (active: number, passive: number, method?: string): Finding => ({ qualifiers: { active, passive, ...(method ? { method } : {}) } })
+
+describe('what readings say beside each other', () => {
+  it('is how much one side differs, against the error of measuring', () => {
+    expect(said('shoulder', 'shoulder.move.abduction', range(90, 92), range(170, 172))).toEqual([
+      'passive right 80° less than left (measurement error 8°)',
+      'right active 90°, passive 92°: restriction of the joint',
+    ])
+    expect(said('shoulder', 'shoulder.move.abduction', range(165, 166), range(170, 172))).toEqual(['sides alike within measurement error (8°)'])
+    expect(said('shoulder', 'shoulder.move.abduction', range(90, 92), range(170, 172), 'left')[0]).toBe(
+      'passive left 80° more than right (measurement error 8°)',
+    )
+  })
+  it('allows more for an estimate by eye', () => {
+    expect(said('shoulder', 'shoulder.move.abduction', range(155, 157, 'visual estimate'), range(170, 172, 'visual estimate'))).toEqual([
+      'sides alike within measurement error (17°)',
+    ])
+    expect(said('shoulder', 'shoulder.move.abduction', range(155, 157), range(170, 172))[0]).toBe('passive right 15° less than left (measurement error 8°)')
+  })
+  it.each([
+    ['joint', range(20, 22), 'right active 20°, passive 22°: restriction of the joint'],
+    ['muscle, tendon or nerve', range(40, 165), 'right active 40°, passive 165°: muscle, tendon or nerve, not the joint'],
+    ['both', range(40, 90), 'right active 40°, passive 90°: restriction of the joint, and the active range lags: muscle, tendon or nerve as well'],
+  ])('names what takes a range away: %s, against the norm where the other side was not measured', (_what, right, words) =>
+    expect(said('shoulder', 'shoulder.move.abduction', right, undefined)).toEqual([words]),
+  )
+  it('says nothing of a full range, of one side, or of what is no number', () => {
+    expect(said('shoulder', 'shoulder.move.abduction', range(175, 178), undefined)).toEqual([])
+    expect(said('knee', 'knee.look.swelling', { value: ['anterior'] }, { value: ['none'] })).toEqual([])
+    expect(said('shoulder', 'shoulder.move.abduction', undefined, range(90, 92))).toEqual(['left active 90°, passive 92°: restriction of the joint'])
+  })
+  it('gives millimetres of laxity as they are, for no error of the hand is known', () => {
+    expect(said('knee', 'knee.test.lachman', { value: 8 }, { value: 2 })).toEqual(['right 6 mm more than left'])
+    expect(said('knee', 'knee.test.lachman', { value: 3 }, { value: 3 })).toEqual([])
+  })
+})
