@@ -276,6 +276,7 @@ describe('a row of the sheet', () => {
     expect(screen.getByRole('button', { name: /right, displacement/ })).toBeTruthy()
     fireEvent.click(screen.getByRole('button', { name: /right, bone/ }))
     expect(screen.getByText('radial head or neck')).toBeTruthy()
+    expect(screen.getByText('supracondylar humerus')).toBeTruthy()
     expect(screen.queryByText('tibial plateau')).toBeNull()
     cleanup()
     row('elbow.imaging.film', { right: filmed('normal') })

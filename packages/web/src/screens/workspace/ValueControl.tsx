@@ -232,7 +232,7 @@ function ExtraControl({ label, qualifier, options, value, isDisabled, mirrored, 
           label={label}
           placeholder={qualifier.label}
           options={options}
-          empty={options[0]}
+          empty={options.find((word) => word === 'none')}
           values={values}
           abnormal
           isDisabled={isDisabled}
