@@ -9,7 +9,7 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 10_000 },
   // One more than the cores: a journey waits for its page as often as it works.
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   forbidOnly: true,
   use: {

@@ -3,7 +3,7 @@ import type { UnexaminedStop } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { LinkButton, SmallTitle } from './controls'
 
-/** Every core item that nobody examined, stop by stop; opened by a press, and always whole on paper. */
+/** Every core item that nobody examined, stop by stop; opened by a press, and always whole on paper, where nothing can be pressed. */
 export function Unexamined({ unexamined, onGo }: { readonly unexamined: readonly UnexaminedStop[]; readonly onGo?: (item: string) => void }) {
   const [isOpen, setOpen] = useState(false)
   const count = unexamined.reduce((sum, stop) => sum + stop.items.length, 0)
@@ -24,7 +24,7 @@ export function Unexamined({ unexamined, onGo }: { readonly unexamined: readonly
                 return (
                   <span key={item.id}>
                     {at > 0 && '; '}
-                    {onGo ? <LinkButton onPress={() => onGo(item.id)}>{words}</LinkButton> : words}
+                    {onGo && isOpen ? <LinkButton onPress={() => onGo(item.id)}>{words}</LinkButton> : words}
                   </span>
                 )
               })}

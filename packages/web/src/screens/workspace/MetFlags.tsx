@@ -1,5 +1,5 @@
-import { useState } from 'react'
-import { slotKey, type EarlierFlag, type FlagVerdict, type RegionPack } from '@kneecap-awl/core'
+import { memo, useState } from 'react'
+import { slotKey, type EarlierFlag, type FlagVerdict, type RegionPack, type Side } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
@@ -26,15 +26,16 @@ export function MetFlags({ pack, flags, onLift }: Props) {
   return (
     <>
       {flags.map((flag) => (
-        <FlagCard key={keyOf(flag)} onPress={() => setOpened(keyOf(flag))}>
-          <strong>{flag.title}</strong>
-          <span>
-            {tierName(flag.tier ?? 'here')}
-            {flag.side === 'none' ? '' : `, ${flag.side}`}
-            {flag.retained ? `, held since ${timeOnly(flag.retained.until)} · why, lift?` : ' · why?'}
-          </span>
-          <Soft>{pack.destinations.find((d) => d.id === flag.to[0])?.name}</Soft>
-        </FlagCard>
+        <OneFlag
+          key={keyOf(flag)}
+          id={keyOf(flag)}
+          title={flag.title}
+          tier={tierName(flag.tier ?? 'here')}
+          side={flag.side}
+          until={flag.retained?.until}
+          destination={pack.destinations.find((d) => d.id === flag.to[0])?.name}
+          onOpen={setOpened}
+        />
       ))}
       <Dialogue title={asked ? `Why: ${asked.title}` : ''} isOpen={asked !== undefined} onClose={close}>
         {asked?.retained && (
@@ -61,6 +62,31 @@ export function MetFlags({ pack, flags, onLift }: Props) {
     </>
   )
 }
+
+interface OneFlagProps {
+  readonly id: string
+  readonly title: string
+  readonly tier: string
+  readonly side: Side
+  /** Until when it was met, where it is only held. */
+  readonly until: string | undefined
+  readonly destination: string | undefined
+  readonly onOpen: (id: string) => void
+}
+
+const OneFlag = memo(function OneFlag({ id, title, tier, side, until, destination, onOpen }: OneFlagProps) {
+  return (
+    <FlagCard onPress={() => onOpen(id)}>
+      <strong>{title}</strong>
+      <span>
+        {tier}
+        {side === 'none' ? '' : `, ${side}`}
+        {until === undefined ? ' · why?' : `, held since ${timeOnly(until)} · why, lift?`}
+      </span>
+      <Soft>{destination}</Soft>
+    </FlagCard>
+  )
+})
 
 /** What was urgent and is not held: found otherwise since, or lifted by name. */
 export function EarlierFlags({ earlier }: { readonly earlier: readonly EarlierFlag[] }) {

@@ -29,24 +29,37 @@ export const RouteRail = memo(function RouteRail({
   return (
     <nav aria-label="Route">
       {stops.map(({ stop, items, answered, onHold, flags }, at) => {
-        const first = at === 0 || stops[at - 1]?.stop.position !== stop.position
-        const kind = items.length === 0 || answered === 0 ? 'empty' : answered === items.length ? 'full' : 'half'
-        return (
-          <div key={stop.id}>
-            {first && <Place>{POSITION_WORDS[stop.position]}</Place>}
-            <Stop aria-current={current === stop.id ? 'step' : 'false'} $current={current === stop.id} onPress={() => onGo(stop.id)}>
-              <Dot $kind={kind} aria-hidden />
-              <span>{stop.title}</span>
-              <Count>
-                {flags > 0 && <b aria-label={`${flags} findings behind a flag`}>⚑ </b>}
-                {onHold && <i>hold </i>}
-                {answered}/{items.length}
-              </Count>
-            </Stop>
-          </div>
-        )
+        const isFirst = at === 0 || stops[at - 1]?.stop.position !== stop.position
+        return <Step key={stop.id} {...{ stop, answered, onHold, flags, isFirst, onGo }} shown={items.length} isCurrent={current === stop.id} />
       })}
     </nav>
+  )
+})
+
+interface StepProps extends Pick<StopView, 'stop' | 'answered' | 'onHold' | 'flags'> {
+  /** How many items it shows now. */
+  readonly shown: number
+  /** Of its position. */
+  readonly isFirst: boolean
+  readonly isCurrent: boolean
+  readonly onGo: (stop: string) => void
+}
+
+const Step = memo(function Step({ stop, shown, answered, onHold, flags, isFirst, isCurrent, onGo }: StepProps) {
+  const kind = shown === 0 || answered === 0 ? 'empty' : answered === shown ? 'full' : 'half'
+  return (
+    <div>
+      {isFirst && <Place>{POSITION_WORDS[stop.position]}</Place>}
+      <Stop aria-current={isCurrent ? 'step' : 'false'} $current={isCurrent} onPress={() => onGo(stop.id)}>
+        <Dot $kind={kind} aria-hidden />
+        <span>{stop.title}</span>
+        <Count>
+          {flags > 0 && <b aria-label={`${flags} findings behind a flag`}>⚑ </b>}
+          {onHold && <i>hold </i>}
+          {answered}/{shown}
+        </Count>
+      </Stop>
+    </div>
   )
 })
 

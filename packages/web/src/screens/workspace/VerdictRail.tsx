@@ -45,15 +45,12 @@ export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift
       <ul aria-label="Missing findings">
         {(isWhole ? open : open.slice(0, FEW)).map((one) => (
           <li key={one.item}>
-            <Missing onPress={() => onGo(one.item)}>
-              <span>
-                {one.label}
-                {one.onHold ? ' (on hold)' : ''}
-              </span>
-              <Soft>
-                {tierName(one.tier)} · {Math.ceil(one.seconds)} s
-              </Soft>
-            </Missing>
+            <OneMissing
+              item={one.item}
+              label={one.onHold ? `${one.label} (on hold)` : one.label}
+              cost={`${tierName(one.tier)} · ${Math.ceil(one.seconds)} s`}
+              onGo={onGo}
+            />
           </li>
         ))}
       </ul>
@@ -84,6 +81,23 @@ export const VerdictRail = memo(function VerdictRail({ rail, onGo, onSet, onLift
         <Cautions cautions={pack.cautions} pack={pack.version} local={localChoices(pack.practiceVariants, pack.regions[0].id).length} />
       </Foot>
     </Frame>
+  )
+})
+
+interface OneMissingProps {
+  readonly item: string
+  readonly label: string
+  /** The tier that it keeps open, and what it takes. */
+  readonly cost: string
+  readonly onGo: (item: string) => void
+}
+
+const OneMissing = memo(function OneMissing({ item, label, cost, onGo }: OneMissingProps) {
+  return (
+    <Missing onPress={() => onGo(item)}>
+      <span>{label}</span>
+      <Soft>{cost}</Soft>
+    </Missing>
   )
 })
 
