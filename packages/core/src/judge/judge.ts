@@ -154,8 +154,8 @@ export function verdictOf(compiled: CompiledPack, context: JudgeContext, sides: 
   return {
     floor,
     ceiling,
-    flags: met.sort(byUrgency(compiled.pack)),
-    openFlags: openFlags.sort(byUrgency(compiled.pack)),
+    flags: byUrgency(compiled.pack, met),
+    openFlags: byUrgency(compiled.pack, openFlags),
     holds,
     asked,
   }
@@ -237,11 +237,12 @@ function metHolds(compiled: CompiledPack, context: JudgeContext, sides: readonly
   )
 }
 
-/** Most urgent first; among equals as the pack orders their classes. */
-function byUrgency({ leadOrder }: RegionPack): (a: FlagVerdict, b: FlagVerdict) => number {
-  const leadRank = (flag: FlagVerdict): number => {
-    const rank = leadOrder.findIndex((letter) => flag.classes.includes(letter))
-    return rank < 0 ? leadOrder.length : rank
+/** Most urgent first; among equals as the pack orders their classes, then by id. */
+function byUrgency({ leadOrder }: RegionPack, flags: readonly FlagVerdict[]): FlagVerdict[] {
+  const rankOf = (flag: FlagVerdict): number => {
+    const lead = leadOrder.findIndex((letter) => flag.classes.includes(letter))
+    return tierRank(flag.tier ?? flag.ceiling ?? 'here') * (leadOrder.length + 1) + (lead < 0 ? leadOrder.length : lead)
   }
-  return (a, b) => tierRank(a.tier ?? a.ceiling ?? 'here') - tierRank(b.tier ?? b.ceiling ?? 'here') || leadRank(a) - leadRank(b) || (a.id < b.id ? -1 : 1)
+  const ranked = flags.map((flag) => ({ flag, rank: rankOf(flag) }))
+  return ranked.sort((a, b) => a.rank - b.rank || (a.flag.id < b.flag.id ? -1 : 1)).map(({ flag }) => flag)
 }

@@ -4,7 +4,7 @@ import { proofOf } from '../rules/proof.js'
 import { NO, UNKNOWN, YES, truthOf, type T } from '../rules/truth.js'
 import { repairClock, tierByClock, windowsOf, type ClockReading } from './clock.js'
 import type { JudgeContext } from './judgeContext.js'
-import type { CompiledPack, CompiledFlag } from './compiledPack.js'
+import type { CompiledClause, CompiledFlag, CompiledPack } from './compiledPack.js'
 import { modifiedTier, type ApplicableModifier } from './priorityTier.js'
 import type { FlagVerdict } from './verdict.js'
 
@@ -15,16 +15,14 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
   const { flag, clauses, any } = ready
   const truth = any.run(context, side)
   if (truth === NO || (truth === UNKNOWN && playing === NO)) return undefined
-  const tiersWhere = (wanted: T): Tier[] => clauses.flatMap((clause) => (clause.rule.run(context, side) === wanted ? [clause.tier] : []))
-  const met = truth === YES ? tiersWhere(YES) : []
-  const open = playing === NO ? [] : tiersWhere(UNKNOWN)
+  const [met, open] = tiersOf(clauses, context, side, playing)
   const modifiers = modifiersOf(ready, context, side)
   const clock = flag.clock && met.length > 0 ? flagClock(compiled, context, side, flag.clock) : undefined
   const proven = modifiers.filter((m) => m.truth === YES).map((m) => m.applicable)
   const possible = modifiers.map((m) => m.applicable)
   const baseTier = met.length > 0 ? mostUrgent(met) : undefined
   const tier = baseTier === undefined ? undefined : withClock(modifiedTier(baseTier, proven), clock)
-  const ceiling = mostUrgent([...met, ...open].map((t) => withClock(modifiedTier(t, possible), clock)))
+  const ceiling = mostUrgent([...new Set([...met, ...open])].map((t) => withClock(modifiedTier(t, possible), clock)))
   return {
     id: flag.id,
     concept: flag.concept,
@@ -42,6 +40,23 @@ export function judgeFlag(compiled: CompiledPack, context: JudgeContext, side: S
     ...(clock ? { clock } : {}),
     ...(truth === YES ? { proof: proofOf(any, context, side, compiled) } : {}),
   }
+}
+
+/** The tiers of the clauses that are met, and of those that are open while the flag is in play; each once. */
+function tiersOf(
+  clauses: readonly CompiledClause[],
+  context: JudgeContext,
+  side: SideIndex,
+  playing: T,
+): readonly [met: readonly Tier[], open: readonly Tier[]] {
+  const met: Tier[] = []
+  const open: Tier[] = []
+  for (const { tier, rule } of clauses) {
+    const truth = rule.run(context, side)
+    const tiers = truth === YES ? met : truth === UNKNOWN && playing !== NO ? open : undefined
+    if (tiers && !tiers.includes(tier)) tiers.push(tier)
+  }
+  return [met, open]
 }
 
 /** Where the met clauses of the tier send, one after another; where the flag sends when none of them says. */

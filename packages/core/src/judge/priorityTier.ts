@@ -13,10 +13,13 @@ export interface ApplicableModifier {
  * @example modifiedTier('routine', [{ id: 'mod.failed-care', step: true }, { id: 'mod.hand', step: true }]) // 'weeks'
  */
 export function modifiedTier(base: Tier, modifiers: readonly ApplicableModifier[]): Tier {
-  const steps = modifiers.some((m) => m.step && (m.onlyFrom === undefined || m.onlyFrom.includes(base)))
-  const today = tierRank('today')
   const rank = tierRank(base)
-  const stepped = steps && rank > today ? rank - 1 : rank
-  const floor = Math.min(stepped, ...modifiers.flatMap((m) => (m.atLeast === undefined ? [] : [tierRank(m.atLeast)])))
-  return TIERS[floor] ?? base
+  let isStepped = false
+  let least = rank
+  for (const { step, onlyFrom, atLeast } of modifiers) {
+    if (step && (onlyFrom === undefined || onlyFrom.includes(base))) isStepped = true
+    if (atLeast !== undefined && tierRank(atLeast) < least) least = tierRank(atLeast)
+  }
+  const stepped = isStepped && rank > tierRank('today') ? rank - 1 : rank
+  return TIERS[Math.min(stepped, least)] ?? base
 }
