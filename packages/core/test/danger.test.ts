@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { compilePack, problemLine, viewOf } from '../src/index.js'
-import { lintDanger, lintReassurance } from '../src/review/index.js'
+import { lintDanger, lintReassurance, lintThreats } from '../src/review/index.js'
 import { contentFiles, thePack } from './support.js'
 
 /** The knee's pack with one clause of the danger of a locked knee written as given. */
@@ -44,4 +44,18 @@ describe('what a reassuring result clears', () => {
     '{ tier: today, when: { all: [story.pop, { not: { proven: criterion(common.radiograph-clear) } }] } }',
     '{ tier: weeks, when: { all: [story.pop, { not: { proven: imaging.film has normal } }] } }',
   ])('lets %s stand', (clause) => expect(withClause(clause, lintReassurance)).toEqual([]))
+})
+
+describe('the same danger in every region', () => {
+  const views = thePack().regions.map(({ id }) => viewOf(thePack(), id))
+  const told = (text: string): string[] => lintThreats([{ path: 'threats.yaml', text: `threats:\n  - ${text}\n` }], views).map(problemLine)
+  it('has a flag that is urgent enough, or the region says why not', () => expect(lintThreats(contentFiles(), views).map(problemLine)).toEqual([]))
+  it('is missed where it is missing or too slow', () => {
+    expect(told('{ concept: acute-ischaemia, least: now }')).toEqual([
+      'the pack: jaw: has no flag of "acute-ischaemia" that reaches now (cure: let one reach it, or say in content/threats.yaml why it cannot show here)',
+    ])
+    expect(told('{ concept: osteoarthritis, least: now }').length).toBeGreaterThan(5)
+  })
+  it('is not excused where it is there', () =>
+    expect(told('{ concept: sepsis, least: now, except: { knee: a trial } }').join()).toMatch(/knee: is said to have no "sepsis", and has it/))
 })

@@ -149,6 +149,7 @@ export const FILES: Readonly<Record<string, object>> = {
     ),
   }),
   noted: object(['noted'], { noted: list(object(['because', 'items'], { because: text, items: texts })) }),
+  threats: object(['threats'], { threats: list(object(['concept', 'least'], { concept: text, least: tier, except: map(text) })) }),
   formerly: object(['formerly'], {
     formerly: map({
       ...object([], { id, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),

@@ -10,6 +10,7 @@ import {
   lintDestinations,
   lintQualifiers,
   lintReassurance,
+  lintThreats,
   lexiconProblems,
   lintPack,
   numbersFrom,
@@ -116,19 +117,13 @@ function report(pack: Pack): void {
   const reports = packReport(pack, content)
   reports.forEach((one) => regionLines(one).forEach(say))
   cases(pack)
+  const views = pack.regions.map(({ id }) => viewOf(pack, id))
   const faults = [
     ...lexiconProblems(content),
     ...lintPack(pack),
-    ...lintAsked(
-      content,
-      pack.regions.map(({ id }) => viewOf(pack, id)),
-    ),
-    ...pack.regions.flatMap(({ id }) => [
-      ...lintDestinations(viewOf(pack, id)),
-      ...lintReassurance(viewOf(pack, id)),
-      ...lintQualifiers(viewOf(pack, id)),
-      ...accounted(pack, content, id),
-    ]),
+    ...lintAsked(content, views),
+    ...lintThreats(content, views),
+    ...views.flatMap((view) => [...lintDestinations(view), ...lintReassurance(view), ...lintQualifiers(view), ...accounted(pack, content, view.regions[0].id)]),
   ]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)
   const unsourced = reports.flatMap((one) => one.unsourced)
