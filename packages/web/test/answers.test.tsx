@@ -214,6 +214,7 @@ describe('a row of the sheet', () => {
         isLifted={false}
         isReadOnly={false}
         disagreements={[]}
+        conclusions={[]}
         contradictions={[]}
         onFocus={() => undefined}
         onGo={() => undefined}
@@ -269,6 +270,22 @@ describe('a row of the sheet', () => {
   it('says which other finding it contradicts', () => {
     row('elbow.test.cozen', { contradictions: ['The biceps tendon is hooked, and supination is absent on the squeeze'] })
     expect(screen.getByRole('alert').textContent).toMatch(/Contradictory: The biceps tendon is hooked/)
+  })
+  it('says what it means together with findings before it, and goes to what separates it from a rival', () => {
+    const onGo = vi.fn()
+    const rivals = [{ is: 'radial head fracture', by: 'elbow.feel.radial-head', shows: 'tender' }]
+    const springy = {
+      id: 'elbow.conclusion.springy',
+      says: 'Springy block: loose body',
+      side: 'right' as const,
+      items: ['elbow.move.end-feel'],
+      rivals,
+      source: 'expert',
+    }
+    row('elbow.move.end-feel', { conclusions: [springy], onGo })
+    expect(screen.getByText('Springy block: loose body, right')).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: /^radial head fracture: to / }))
+    expect(onGo).toHaveBeenCalledWith('elbow.feel.radial-head')
   })
   it('asks of a radiograph what belongs to what it showed, with the bones and the series of the joint', () => {
     const filmed = (word: string) => entriesFor({ 'imaging.film': [word] }, 'right', undefined, 'elbow')[0]

@@ -4,7 +4,7 @@ import type { Measure } from '../model/measure.js'
 import { SIDE_COUNT, SIDE_INDEXES, type SideIndex } from '../model/side.js'
 import type { Tier } from '../model/tier.js'
 import { tierRank } from '../model/tier.js'
-import type { Flag, Hold, Modifier, Phrase, Prompt, RegionPack } from '../pack/pack.js'
+import type { Flag, Hold, Modifier, Phrase, Prompt, RegionPack, Rival } from '../pack/pack.js'
 import { rulesOf } from '../pack/rulesOf.js'
 import { compileRule } from '../rules/compileRule.js'
 import { leavesOf } from '../rules/leaves.js'
@@ -63,6 +63,8 @@ export class CompiledPack implements RuleSet {
   readonly advice: readonly { readonly id: string; readonly title: string; readonly says: string; readonly rule: Compiled }[]
   /** Findings that cannot both be so. */
   readonly contradictions: readonly { readonly id: string; readonly says: string; readonly rule: Compiled }[]
+  /** What several findings together mean. */
+  readonly conclusions: readonly { readonly modifier: Modifier; readonly says: string; readonly rivals: readonly Rival[]; readonly rule: Compiled }[]
   readonly phrases: readonly { readonly phrase: Phrase; readonly rule: Compiled | undefined }[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
@@ -90,6 +92,10 @@ export class CompiledPack implements RuleSet {
     this.contradictions = pack.modifiers.flatMap(({ id, effect, when }) =>
       'contradicts' in effect ? [{ id, says: effect.contradicts, rule: ready(when) }] : [],
     )
+    this.conclusions = pack.modifiers.flatMap((modifier) => {
+      const { effect, when } = modifier
+      return 'concludes' in effect ? [{ modifier, says: effect.concludes, rivals: effect.rivals ?? [], rule: ready(when) }] : []
+    })
     this.flags = pack.flags.map((flag) => ({
       flag,
       modifiers: modifiers.filter(({ modifier }) => modifier.concepts.includes(flag.concept) || modifier.classes.some((one) => flag.classes.includes(one))),
@@ -272,7 +278,7 @@ const comparedItem = (leaf: Leaf): string[] =>
 
 /** What a modifier does to a tier; nothing when it only says something. */
 const applicable = ({ id, effect }: Modifier): ApplicableModifier | undefined => {
-  if ('says' in effect || 'contradicts' in effect) return undefined
+  if ('says' in effect || 'contradicts' in effect || 'concludes' in effect) return undefined
   return 'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }
 }
 

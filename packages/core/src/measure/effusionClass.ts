@@ -33,9 +33,15 @@ export const effusionByStroke = (grade: keyof typeof STROKE_GRADES): EffusionCla
 
 const STROKE_WORDS = Object.keys(STROKE_GRADES) as (keyof typeof STROKE_GRADES)[]
 
-/** The class from whichever technique was examined; three tests first, then shift and blot, then stroke. */
+const SIGNS: Readonly<Record<string, boolean>> = { present: true, absent: false }
+
+/**
+ * The class from whichever technique was examined; three tests first, then shift and blot, then stroke.
+ * @param inputs signs as they were recorded (present, absent), the stroke grade as its rank
+ * @example effusionClassMeasure({ sweep: 'absent', fluctuation: null, tap: 'present', shift: null, blot: null, stroke: null }) // 'large'
+ */
 export function effusionClassMeasure(inputs: Readonly<Record<string, TermValue>>): TermValue {
-  const sign = (name: string): Sign => (typeof inputs[name] === 'number' ? inputs[name] > 0 : undefined)
+  const sign = (name: string): Sign => SIGNS[String(inputs[name])]
   const stroke = typeof inputs.stroke === 'number' ? STROKE_WORDS[inputs.stroke] : undefined
   return (
     effusionByThreeTests({ sweep: sign('sweep'), fluctuation: sign('fluctuation'), tap: sign('tap') }) ??

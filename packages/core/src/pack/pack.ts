@@ -28,6 +28,15 @@ export interface Hold {
   readonly source: string
 }
 
+/** Another explanation of what a conclusion stands on, and the finding that separates the two best. */
+export interface Rival {
+  readonly is: string
+  /** The item that separates them. */
+  readonly by: string
+  /** What it shows where the rival is true. */
+  readonly shows: string
+}
+
 /** What moves the tier of other flags: by their class, or two findings together by the concept of one of them. */
 export interface Modifier {
   readonly id: string
@@ -38,10 +47,14 @@ export interface Modifier {
   readonly when: RuleNode
   /**
    * A step or a least tier for the flags it names; or words about what else it changes: where the patient goes, who must know; or what in the
-   * record contradicts what.
+   * record contradicts what; or what several findings together mean.
    */
   readonly effect:
-    { readonly step: true; readonly onlyFrom?: readonly Tier[] } | { readonly atLeast: Tier } | { readonly says: string } | { readonly contradicts: string }
+    | { readonly step: true; readonly onlyFrom?: readonly Tier[] }
+    | { readonly atLeast: Tier }
+    | { readonly says: string }
+    | { readonly contradicts: string }
+    | { readonly concludes: string; readonly rivals?: readonly Rival[] }
   readonly source: string
 }
 

@@ -195,6 +195,7 @@ export const FILES: Readonly<Record<string, object>> = {
             object(['atLeast'], { atLeast: tier }),
             object(['says'], { says: text }),
             object(['contradicts'], { contradicts: text }),
+            object(['concludes'], { concludes: text, rivals: list(object(['is', 'by', 'shows'], { is: text, by: text, shows: text })) }),
           ],
         },
         source: text,

@@ -1,3 +1,4 @@
+import { conclusionsOf } from '../judge/conclusions.js'
 import type { Destination, RegionPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
 import { tierRank, type Tier } from '../model/tier.js'
@@ -78,6 +79,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         { heading: 'Neurovascular status', text: neurovascularText(judged, about.zone) },
         ...foundText('Imaging and results', ({ stage }) => stage === 'result', judged, about.zone),
         ...notDoneText(pack, entries),
+        ...interpretationText(judged),
         { heading: 'Impression', text: impressionText(judged, about.zone) },
         ...wanted.given,
         ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
@@ -152,6 +154,12 @@ function impressionText({ pack, verdict }: Judgement, zone: string | undefined):
     ...(others === '' ? [] : [`Also: ${others}.`]),
     ...(open === '' ? [] : [`Not excluded yet: ${open}.`]),
   ].join(' ')
+}
+
+/** What the findings mean together; the findings themselves were told. */
+function interpretationText(judged: Judgement): { heading: string; text: string }[] {
+  const told = conclusionsOf(judged).map(({ says, side }) => `${says}${sideWord(side) === '' ? '' : `, ${sideWord(side)}`}`)
+  return told.length > 0 ? [{ heading: 'Interpretation', text: `${[...new Set(told)].join('. ')}.` }] : []
 }
 
 /** The first few of them, each once. */

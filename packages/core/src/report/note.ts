@@ -11,7 +11,7 @@ import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueHere } from '../judge/clock.js'
 import { plainText } from '../model/plainText.js'
 import { NoteFindings } from './noteFindings.js'
-import { acceptedWords, contradictionLines, disagreementLines, earlierLines, holdLines, setWords } from './reasons.js'
+import { acceptedWords, conclusionLines, contradictionLines, disagreementLines, earlierLines, holdLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { rangeWords, sideWord, tierName } from './words.js'
 
@@ -48,6 +48,7 @@ export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSec
     ...sectionOf('Contradictory findings', contradictionLines(judged, zone)),
     ...sectionOf('Earlier in this examination', earlier),
     ...sections,
+    ...sectionOf('Interpretation', conclusionLines(judged, zone)),
     ...sectionOf('Rules and scores', [...findings.outcomes(), ...scoreLines(judged)]),
     ...sectionOf(
       'Also consider',

@@ -4,6 +4,7 @@ import { priorityOf, rangeToAccept } from '../judge/priorityOf.js'
 import { openItems } from '../judge/openItems.js'
 import { calcVerdicts } from '../judge/calcVerdicts.js'
 import { adviceOf } from '../judge/advice.js'
+import { conclusionsOf } from '../judge/conclusions.js'
 import { contradictionsOf } from '../judge/contradictions.js'
 import { standingHolds } from '../judge/holds.js'
 import { toldProof } from './proofWords.js'
@@ -43,6 +44,7 @@ export function publicVerdict(judged: Judgement): object {
     holds: standingHolds(judged).map((hold) => ({ id: hold.id, side: hold.side, reason: hold.reason, stops: hold.stops, awaits: hold.awaits })),
     disagreements: judged.disagreements.map(({ stands, other }) => ({ item: stands.item, side: stands.side, stands: stands.id, other: other.id })),
     contradictions: contradictionsOf(judged),
+    conclusions: conclusionsOf(judged),
     open: openItems(judged).map((one) => ({ ...one, held: one.onHold })),
     advice,
     counsels: advice,

@@ -1,6 +1,8 @@
 import { NORMAL } from '../model/item.js'
-import { type RegionPack } from '../pack/pack.js'
+import { SIDES, type Side } from '../model/side.js'
+import type { RegionPack, Rival } from '../pack/pack.js'
 import { type Tier } from '../model/tier.js'
+import { conclusionsOf } from '../judge/conclusions.js'
 import { contradictionsOf } from '../judge/contradictions.js'
 import { releaseOf } from '../judge/holds.js'
 import type { EarlierFlag } from '../judge/pastFlags.js'
@@ -61,16 +63,37 @@ export function earlierWords(pack: RegionPack, { item, before }: Pick<ProofFindi
 
 /** Each contradiction with the findings that do not agree. */
 export const contradictionLines = (judged: Judgement, zone?: string): string[] =>
-  contradictionsOf(judged).map(({ says, side, items }) => {
-    const of = side === 'none' ? '' : ` (${side})`
-    const told = items.flatMap((item) =>
-      ([side, 'none'] as const).flatMap((at) => {
-        const entry = judged.record.finding(item, at)
-        return entry ? [entryLine(judged.pack, entry, zone)] : []
-      }),
-    )
-    return `${says}${of}: ${[...new Set(told)].join('; ')}`
-  })
+  contradictionsOf(judged).map((one) => `${one.says}${ofSide(one.side)}: ${standsOn(one, judged, zone)}`)
+
+/** What the findings mean together, each with what it stands on and what else would explain it. */
+export const conclusionLines = (judged: Judgement, zone?: string): string[] =>
+  conclusionsOf(judged).map((one) => `${one.says}${ofSide(one.side)}: ${standsOn(one, judged, zone)}${rivalWords(judged.pack, one.rivals)}`)
+
+/** @example rivalWords(pack, rivals) // '. Differential: osteoarthritis (radiograph: joint space lost)' */
+function rivalWords(pack: RegionPack, rivals: readonly Rival[]): string {
+  if (rivals.length === 0) return ''
+  const label = (id: string): string => itemsById(pack).get(id)?.label ?? id
+  return `. Differential: ${rivals.map(({ is, by, shows }) => `${is} (${label(by)}: ${shows})`).join('; ')}`
+}
+
+const ofSide = (side: Side): string => (side === 'none' ? '' : ` (${side})`)
+
+/** The findings that something stands on, in words. */
+function standsOn({ side, items }: { readonly side: Side; readonly items: readonly string[] }, judged: Judgement, zone?: string): string {
+  const told = items.flatMap((item) =>
+    SIDES.filter((at) => at === side || at === 'none' || isPaired(item, judged)).flatMap((at) => {
+      const entry = judged.record.finding(item, at)
+      return entry ? [entryLine(judged.pack, entry, zone)] : []
+    }),
+  )
+  return [...new Set(told)].join('; ')
+}
+
+/** Whether a finding is told of both sides: a number is read beside the other side. */
+const isPaired = (item: string, { pack }: Judgement): boolean => {
+  const one = itemsById(pack).get(item)
+  return one !== undefined && one.sided && one.options.length === 0
+}
 
 /**
  * What two devices found within minutes of each other, a line each.

@@ -10,7 +10,7 @@ import type { RegionPack } from '../pack/pack.js'
 import { doFirst, type DoFirst } from './doFirst.js'
 import { clinicalNote, type NoteSection } from './note.js'
 import { pathwaysOf, type PathwayStep } from './pathways.js'
-import { acceptedWords, contradictionLines, disagreementLines, earlierLines } from './reasons.js'
+import { acceptedWords, conclusionLines, contradictionLines, disagreementLines, earlierLines } from './reasons.js'
 import { standingOf, type Standing } from './standing.js'
 
 /** What the verdict sheet shows of a judgement. */
@@ -28,6 +28,8 @@ export interface VerdictSheet extends Standing {
   readonly disagreements: readonly string[]
   /** What in the record contradicts itself. */
   readonly contradictions: readonly string[]
+  /** What the findings mean together. */
+  readonly conclusions: readonly string[]
   readonly earlier: readonly string[]
   readonly changes: readonly Counterfactual[]
   readonly unexaminedCount: number
@@ -62,6 +64,7 @@ export function verdictSheetOf(judged: Judgement, zone?: string): VerdictSheet {
     whole: doFirst(pack, flags),
     disagreements: disagreementLines(judged, zone),
     contradictions: contradictionLines(judged, zone),
+    conclusions: conclusionLines(judged, zone),
     earlier: earlierLines(pack, endedFlags(judged), zone),
     changes: [...raise, ...lower],
     unexaminedCount: standing.unexamined.reduce((sum, stop) => sum + stop.items.length, 0),

@@ -57,7 +57,7 @@ function lintConcepts(pack: Pack): Problem[] {
   const modifiers = [...new Map(pack.modifiers.map((modifier) => [modifier.id, modifier])).values()]
   return [
     ...modifiers.flatMap(({ id, classes, concepts, effect }) => [
-      ...(classes.length + concepts.length === 0 && !('says' in effect) && !('contradicts' in effect)
+      ...(classes.length + concepts.length === 0 && !('says' in effect) && !('contradicts' in effect) && !('concludes' in effect)
         ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')]
         : []),
       ...unknown(id, concepts),

@@ -101,6 +101,10 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 {line}. The more urgent reading stands until one of them is corrected on the sheet.
               </p>
             ))}
+            {view.conclusions.length > 0 && <SectionTitle>Interpretation</SectionTitle>}
+            {view.conclusions.map((line) => (
+              <p key={line}>{line}.</p>
+            ))}
             {view.earlier.length > 0 && (
               <>
                 <SectionTitle>Earlier in this examination</SectionTitle>

@@ -3,6 +3,7 @@ import {
   findingWords,
   isAbnormalEntry,
   readingStatements,
+  type Conclusion,
   type Disagreement,
   type FindingEntry,
   type Item,
@@ -16,6 +17,7 @@ import { Button, LinkButton, Soft } from '../../parts/controls'
 import { isPointerDown } from '../../parts/pointer'
 import { timeOnly } from '../../parts/times'
 import { ArcBar } from './ArcBar'
+import { Conclusions } from './Conclusions'
 import { ValueControl, type Answer } from './ValueControl'
 
 export interface RowProps {
@@ -35,6 +37,8 @@ export interface RowProps {
   readonly disagreements: readonly Disagreement[]
   /** What it contradicts, in words. */
   readonly contradictions: readonly string[]
+  /** What it means together with findings before it. */
+  readonly conclusions: readonly Conclusion[]
   readonly onFocus: (item: string) => void
   readonly onGo: (item: string) => void
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
@@ -78,6 +82,7 @@ export const SheetRow = memo(function SheetRow(props: RowProps) {
       )}
       <CouldNot {...props} />
       <Statements {...props} />
+      <Conclusions pack={props.pack} conclusions={props.conclusions} onGo={props.onGo} />
     </Row>
   )
 })

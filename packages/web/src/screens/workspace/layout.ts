@@ -6,6 +6,8 @@ type Stop = Region['stops'][number]
 export interface Layout {
   /** Items of a stop in its own order, then what no stop lists and is examined in the same stage or place: nothing that can be asked is lost. */
   readonly itemsOf: ReadonlyMap<string, readonly Item[]>
+  /** Every item, as the sheet lists them one stop after another. */
+  readonly order: readonly string[]
   /** The stop in which an item is shown. */
   readonly stopOf: ReadonlyMap<string, string>
 }
@@ -14,10 +16,10 @@ export interface Layout {
 export const layoutOf = oncePer((pack: RegionPack): Layout => {
   const [region] = pack.regions
   const items = itemsById(pack)
-  const listed = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
+  const places = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
   const home = homes(region)
-  const stopOf = new Map(pack.items.map((item) => [item.id, item.stage === 'story' ? 'story' : (listed.get(item.id) ?? home(item))]))
-  const extra = pack.items.filter((item) => !listed.has(item.id) && item.depth !== 'card' && item.stage !== 'story')
+  const stopOf = new Map(pack.items.map((item) => [item.id, item.stage === 'story' ? 'story' : (places.get(item.id) ?? home(item))]))
+  const extra = pack.items.filter((item) => !places.has(item.id) && item.depth !== 'card' && item.stage !== 'story')
   const itemsOf = new Map(
     region.stops.map((stop) => [
       stop.id,
@@ -26,7 +28,7 @@ export const layoutOf = oncePer((pack: RegionPack): Layout => {
         : [...stop.items.flatMap((id) => items.get(id) ?? []), ...extra.filter((item) => stopOf.get(item.id) === stop.id)],
     ]),
   )
-  return { itemsOf, stopOf }
+  return { itemsOf, order: [...itemsOf.values()].flatMap((listed) => listed.map((item) => item.id)), stopOf }
 })
 
 /** The stop that holds most of an item's stage, else the first in the same position. */

@@ -1,5 +1,6 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import {
+  conclusionsOf,
   contradictionsOf,
   findingsOf,
   itemsById,
@@ -10,6 +11,7 @@ import {
   sidesOf,
   slotKey,
   standingHolds,
+  type Conclusion,
   type Entry,
   type EntryOf,
   type FindingEntry,
@@ -58,6 +60,14 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     for (const { says, items: about } of contradictionsOf(judged)) for (const id of about) byItem.set(id, [...(byItem.get(id) ?? []), says])
     return byItem
   }, [judged])
+  const conclusions = useMemo(() => {
+    const byRow = new Map<string, Conclusion[]>()
+    for (const one of conclusionsOf(judged)) {
+      const row = lastOnSheet(pack, one.items)
+      byRow.set(row, [...(byRow.get(row) ?? []), one])
+    }
+    return byRow
+  }, [judged, pack])
   const { asked } = judged.verdict
 
   const isShown = useCallback(
@@ -99,7 +109,7 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     })
   }, [region, pack, isShown, isAnswered, holdOf, judged])
 
-  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, contradictions, isAnswered, stops }
+  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, contradictions, conclusions, isAnswered, stops }
 }
 
 const NO_RELEASES: ReadonlyMap<string, EntryOf<'released'>> = new Map()
@@ -114,5 +124,8 @@ const releasesOf = (judged: Judgement): ReadonlyMap<string, EntryOf<'released'>>
           return release ? hold.stops.map((id) => [id, release] as const) : []
         }),
       )
+
+/** The last of several rows as the sheet lists them: there the examiner is when a conclusion can be drawn. */
+const lastOnSheet = (pack: RegionPack, items: readonly string[]): string => layoutOf(pack).order.findLast((id) => items.includes(id)) ?? ''
 
 const RESULTS_ALWAYS = ['imaging.film']
