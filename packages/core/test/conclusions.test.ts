@@ -67,7 +67,7 @@ describe('what several findings mean', () => {
     const words = 'Glenohumeral stiffness: passive external rotation and elevation lost'
     const note = clinicalNote(one).find(({ heading }) => heading === 'Interpretation')?.lines ?? []
     expect(note.join()).toContain(`${words} (right): `)
-    expect(note.join()).toMatch(/20°.*60°.*95°.*Differential: adhesive capsulitis \(Radiograph.*: normal\)/)
+    expect(note.join()).toMatch(/20°.*60°.*95°.*Differential: adhesive capsulitis \(Radiograph of this joint: normal\)/)
     expect(verdictSheetOf(one).conclusions).toEqual(note)
     const about = { patient: { name: 'Ada Wick', birthDate: '1970-01-01' }, examiner: 'Dr Brannock', site: 'Quayside' }
     const letter = referralLetter(one, about).paragraphs.find(({ heading }) => heading === 'Interpretation')

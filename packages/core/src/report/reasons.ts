@@ -14,7 +14,7 @@ import { type ProofFinding } from '../rules/proofNode.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { FindingEntry } from '../record/entry.js'
 import { dayAndTime } from './times.js'
-import { bySide, entryLine, findingWords, isAbnormalEntry, sideWord, tierName } from './words.js'
+import { bySide, entryLine, findingWords, isAbnormalEntry, shortLabel, sideWord, tierName } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
 export function asEntry(finding: ProofFinding): Pick<FindingEntry, 'item' | 'state' | 'value' | 'qualifiers' | 'reason'> {
@@ -72,7 +72,7 @@ export const conclusionLines = (judged: Judgement, zone?: string): string[] =>
 /** @example rivalWords(pack, rivals) // '. Differential: osteoarthritis (radiograph: joint space lost)' */
 function rivalWords(pack: RegionPack, rivals: readonly Rival[]): string {
   if (rivals.length === 0) return ''
-  const label = (id: string): string => itemsById(pack).get(id)?.label ?? id
+  const label = (id: string): string => shortLabel(itemsById(pack).get(id)?.label ?? id)
   return `. Differential: ${rivals.map(({ is, by, shows }) => `${is} (${label(by)}: ${shows})`).join('; ')}`
 }
 

@@ -115,6 +115,9 @@ export function bySide(pack: RegionPack, findings: readonly (SidedFinding & { re
   return [...items].map((id) => `${itemsById(pack).get(id)?.label ?? id}: ${sidedWords(findings.filter(({ item }) => item === id))}`)
 }
 
+/** Without what stands in brackets at its end. @example shortLabel('Radiograph of this joint (X-ray)') // 'Radiograph of this joint' */
+export const shortLabel = (label: string): string => label.replace(/ \([^)]*\)$/, '')
+
 export const sideWord = (side: string): string => (side === 'right' ? 'right' : side === 'left' ? 'left' : '')
 
 /** What is examined, in words. @example complaintWords({ region: 'infant-hip', sides: ['right', 'left'] }) // 'right and left infant hip' */

@@ -1,4 +1,4 @@
-import { itemsById, type Conclusion, type RegionPack } from '@kneecap-awl/core'
+import { itemsById, shortLabel, type Conclusion, type RegionPack } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { LinkButton } from '../../parts/controls'
 
@@ -10,7 +10,7 @@ interface Props {
 
 /** What the findings mean together, and what else would explain them: each with the row that separates the two best. */
 export function Conclusions({ pack, conclusions, onGo }: Props) {
-  const label = (id: string): string => itemsById(pack).get(id)?.label ?? id
+  const label = (id: string): string => shortLabel(itemsById(pack).get(id)?.label ?? id)
   return conclusions.map(({ id, says, side, rivals }) => (
     <Meaning key={`${id} ${side}`}>
       <strong>
