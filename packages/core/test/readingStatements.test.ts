@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest'
-import { itemsById, readingStatements, viewOf, type Finding } from '../src/index.js'
-import { thePack } from './support.js'
+import {
+  clinicalNote,
+  errorSource,
+  itemsById,
+  judgement,
+  readingStatements,
+  recordOf,
+  serialStatements,
+  viewOf,
+  type Finding,
+  type FindingEntry,
+} from '../src/index.js'
+import { AS_OF, newId, thePack } from './support.js'
 
 const said = (region: string, id: string, right: Finding | undefined, left: Finding | undefined, first: 'right' | 'left' = 'right'): readonly string[] => {
   const item = itemsById(viewOf(thePack(), region)).get(id)
@@ -42,5 +53,38 @@ describe('what readings say beside each other', () => {
   it('gives millimetres of laxity as they are, for no error of the hand is known', () => {
     expect(said('knee', 'knee.test.lachman', { value: 8 }, { value: 2 })).toEqual(['right 6 mm more than left'])
     expect(said('knee', 'knee.test.lachman', { value: 3 }, { value: 3 })).toEqual([])
+  })
+})
+
+describe('what a reading taken anew says', () => {
+  const about = (time: string) => ({ id: newId(), item: 'knee.move.flexion', side: 'right' as const, by: 'test', at: `2026-03-10T${time}:00.000Z` })
+  const at = (time: string, passive: number): FindingEntry => ({ ...about(time), state: 'examined', qualifiers: { passive } })
+  const takenBack = (time: string): FindingEntry => ({ ...about(time), state: 'not-examined' })
+  const since = (...entries: FindingEntry[]): readonly string[] => {
+    const item = itemsById(viewOf(thePack(), 'knee')).get('knee.move.flexion')
+    return item ? serialStatements(item, recordOf(entries)) : ['no such item']
+  }
+  it('is a change beyond the error of measuring, or none', () => {
+    expect(since(at('09:00', 95), at('11:00', 110))).toEqual(['right passive 15° more than 2 h before (measurement error 8°)'])
+    expect(since(at('09:00', 95), at('11:00', 90))).toEqual(['right passive unchanged from 2 h before (measurement error 8°)'])
+  })
+  it('is nothing where it corrects what was recorded minutes before, was taken back, or stands alone', () => {
+    expect(since(at('09:00', 95), at('09:03', 110))).toEqual([])
+    expect(since(at('09:00', 95), takenBack('10:00'), at('11:00', 110))).toEqual([])
+    expect(since(at('09:00', 95))).toEqual([])
+  })
+  it('stands in the note', () => {
+    const entries = [at('09:00', 95), at('11:00', 110)]
+    const judged = judgement(thePack(), { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries })
+    const lines = clinicalNote(judged).flatMap((section) => section.lines)
+    expect(lines.join()).toContain('[right passive 15° more than 2 h before (measurement error 8°)]')
+  })
+})
+
+describe('the error of measuring', () => {
+  it('says where it comes from, of what has one', () => {
+    expect(errorSource('angle')).toBe('1.96 × √2 × 3° of standard error, 95 % (one examiner, by goniometer; expert, Boone 1978)')
+    expect(errorSource('length')).toMatch(/5 mm/)
+    expect(errorSource('laxity')).toBeUndefined()
   })
 })

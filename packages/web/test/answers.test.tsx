@@ -214,6 +214,7 @@ describe('a row of the sheet', () => {
         isLifted={false}
         isReadOnly={false}
         disagreements={[]}
+        since={[]}
         conclusions={[]}
         contradictions={[]}
         onFocus={() => undefined}

@@ -19,7 +19,7 @@ import {
   type Side,
 } from '@kneecap-awl/core'
 import { AS_OF, calm, daysAgo, entriesFor, packWith, thePack, type Findings } from '../../core/test/support.js'
-import { chanceWords } from '../src/reason/useChances'
+import { aboutShare, chanceWords, shareWords } from '../src/reason/useChances'
 import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
 import { RuleTree } from '../src/screens/library/RuleTree'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
@@ -192,7 +192,11 @@ describe('the rail beside the sheet', () => {
     const [one] = conditionRanges(judgement(thePack(), { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF, entries: entriesFor(soft) }))
     if (!one) throw new Error('nothing is likely')
     expect(chanceWords(one)).toMatch(/^\d+ to \d+ %$/)
-    expect(chanceWords({ ...one, chance: { low: 0.614, middle: 0.855, high: 0.951 } })).toBe('about 86 % (61 to 95)')
+    const sampled = { ...one, chance: { low: 0.614, middle: 0.855, high: 0.951 } }
+    expect(chanceWords(sampled)).toBe('about 86 % (61 to 95)')
+    expect(shareWords(sampled)).toBe('86 % (61–95)')
+    expect(aboutShare(one)).toMatch(/^Starts from all who come with this joint\. Its criteria are met and stand by themselves/)
+    expect(aboutShare(sampled)).not.toMatch(/criteria/)
   })
 })
 

@@ -25,7 +25,9 @@ export function usersOf(pack: AnyPack, id: string): Users {
   return {
     flags: pack.flags.filter((flag) => [flag.inPlay, ...flag.clauses.map((clause) => clause.when)].some(reads)),
     calcs: pack.calcs.filter((calc) => calc.id !== id && rulesOfCalc(calc).some(reads)),
-    conditions: pack.conditions.filter(({ gate, evidence }) => [...(gate ? [gate] : []), ...evidence.map((one) => one.when)].some(reads)),
+    conditions: pack.conditions.filter(({ gate, evidence, presentations }) =>
+      [...(gate ? [gate] : []), ...[...presentations, ...evidence].map((one) => one.when)].some(reads),
+    ),
     askedBy: pack.prompts.filter((group) => group.ask.includes(id)),
     stoppedBy: pack.holds.filter((hold) => hold.stops.includes(id)),
   }

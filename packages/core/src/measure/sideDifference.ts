@@ -18,6 +18,14 @@ export function measurementError(kind: Kind, method: string = 'goniometer'): num
   return one === undefined ? undefined : 1.96 * Math.SQRT2 * one
 }
 
+/** Where an error of measuring comes from, in words. @example errorSource('length') // '1.96 × √2 × 5 mm of standard error, 95 % (one examiner, expert)' */
+export function errorSource(kind: Kind, method: string = 'goniometer'): string | undefined {
+  const one = kind === 'angle' ? `${ANGLE_ERROR[method] ?? ''}°` : kind === 'length' ? `${TAPE_ERROR} mm` : kind === 'ratio' ? String(INDEX_ERROR) : undefined
+  if (one === undefined) return undefined
+  const by = kind === 'angle' ? `by ${method}; expert, Boone 1978` : 'expert'
+  return `1.96 × √2 × ${one} of standard error, 95 % (one examiner, ${by})`
+}
+
 /** Less than this of a range is lost beyond the error of measuring, degrees (expert). */
 const LOST_DEGREES = 10
 

@@ -13,7 +13,7 @@ interface Reading {
 
 /** A condition as one region has it; figures that are not verified weigh nowhere. */
 export function buildCondition({ source, path }: Placed<ConditionSource>, { region, pack, read }: Reading, problems: Problem[]): Condition {
-  const { gate, evidence, prior, ...rest } = source
+  const { gate, evidence, prior, presentations = [], ...rest } = source
   for (const { source: paper } of evidence ?? []) {
     const unsure = pack?.unverified.find((name) => paper.includes(name))
     if (unsure !== undefined)
@@ -28,6 +28,7 @@ export function buildCondition({ source, path }: Placed<ConditionSource>, { regi
     ...rest,
     region,
     prior: { 'primary-care': bandOf(prior['primary-care'], pack), emergency: bandOf(prior.emergency, pack) },
+    presentations: presentations.map((one) => ({ ...one, when: read(one.when) })),
     ...(gate === undefined ? {} : { gate: read(gate) }),
     evidence: (evidence ?? []).map((e) => ({ ...e, when: read(e.when) })),
     source: 'expert',

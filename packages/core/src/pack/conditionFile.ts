@@ -34,6 +34,7 @@ export interface ConditionFile {
 export function placeCondition(file: ConditionFile, path: string, sources: Sources, problems: Problem[]): void {
   const { flag, common, some = [], regions = {}, likelihood, pathways = [] } = file
   const reviewed = file.reviewed ? { reviewed: file.reviewed } : {}
+  const raises = flag === undefined ? {} : { flag }
   const put = (id: string, region: string, only: readonly string[] | undefined, part: FlagPart): void =>
     void sources.flags.push({ path, region, only, source: { id, ...part, ...reviewed } as FlagSource })
   if (flag !== undefined) {
@@ -45,9 +46,10 @@ export function placeCondition(file: ConditionFile, path: string, sources: Sourc
       put(flag, region, undefined, part)
     }
   }
-  for (const { for: only, ...source } of likelihood?.some ?? []) sources.conditions.push({ path, region: 'shared', only, source: { ...source, ...reviewed } })
+  for (const { for: only, ...source } of likelihood?.some ?? [])
+    sources.conditions.push({ path, region: 'shared', only, source: { ...raises, ...source, ...reviewed } })
   for (const [region, part] of Object.entries(likelihood?.regions ?? {}))
-    sources.conditions.push({ path, region, only: undefined, source: { ...likelihoodIn(region, likelihood?.common ?? {}, part), ...reviewed } })
+    sources.conditions.push({ path, region, only: undefined, source: { ...raises, ...likelihoodIn(region, likelihood?.common ?? {}, part), ...reviewed } })
   for (const source of pathways) sources.pathways.push({ path, region: 'shared', only: undefined, source })
 }
 

@@ -175,6 +175,7 @@ export const likelihood = {
   name: text,
   picture: text,
   prior: object(['primary-care', 'emergency'], { 'primary-care': band, emergency: band }),
+  presentations: list(object(['when', 'prior', 'because', 'source'], { when: rule, prior: shares, because: text, source: text })),
   gate: rule,
   evidence: list(evidence),
   defaultTier: tier,

@@ -69,12 +69,25 @@ export interface Evidence {
   readonly whole?: true
 }
 
+/** A presentation that tells more than the setting does: what a condition starts from in it. */
+export interface Presentation {
+  readonly when: RuleNode
+  /** Share, 0 to 1. */
+  readonly prior: readonly [number, number]
+  readonly because: string
+  readonly source: string
+}
+
 export interface Condition {
   readonly id: string
+  /** Its flag, where it raises one. */
+  readonly flag?: string
   readonly region: string
   readonly name: string
   readonly picture: string
   readonly prior: { readonly 'primary-care': readonly [number, number]; readonly emergency: readonly [number, number] }
+  /** The first that is proven takes the place of `prior`. */
+  readonly presentations: readonly Presentation[]
   readonly gate?: RuleNode
   readonly evidence: readonly Evidence[]
   readonly defaultTier: Tier

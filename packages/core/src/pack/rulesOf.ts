@@ -10,6 +10,8 @@ export function rulesOf(pack: AnyPack): (readonly [id: string, rule: RuleNode])[
     ...pack.holds.map((hold) => [hold.id, hold.when] as const),
     ...pack.modifiers.map((modifier) => [modifier.id, modifier.when] as const),
     ...pack.phrases.flatMap(({ id, when }) => (when ? [[id, when] as const] : [])),
-    ...pack.conditions.flatMap(({ id, gate, evidence }) => [...(gate ? [gate] : []), ...evidence.map((one) => one.when)].map((rule) => [id, rule] as const)),
+    ...pack.conditions.flatMap(({ id, gate, evidence, presentations }) =>
+      [...(gate ? [gate] : []), ...[...presentations, ...evidence].map((one) => one.when)].map((rule) => [id, rule] as const),
+    ),
   ]
 }

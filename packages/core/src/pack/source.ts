@@ -1,6 +1,20 @@
 import type { RuleSource } from '../rules/parseRule.js'
 import type { Item, Needs, NormalSpan, Accuracy, Kind, Position, Qualifier, Scope, Stage } from '../model/item.js'
-import type { AgeBand, Evidence, FigurePoint, Flag, Modifier, Pack, Stop, TierInfo, Destination, Action, PracticeVariant, Reviewed } from './pack.js'
+import type {
+  AgeBand,
+  Evidence,
+  FigurePoint,
+  Flag,
+  Modifier,
+  Pack,
+  Stop,
+  TierInfo,
+  Destination,
+  Action,
+  PracticeVariant,
+  Reviewed,
+  Presentation,
+} from './pack.js'
 import type { Tier } from '../model/tier.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
@@ -166,6 +180,8 @@ export interface ConditionSource {
   readonly name: string
   readonly picture: string
   readonly prior: { readonly 'primary-care': string; readonly emergency: string }
+  readonly flag?: string
+  readonly presentations?: readonly (Omit<Presentation, 'when'> & { readonly when: RuleSource })[]
   readonly gate?: RuleSource
   readonly evidence?: readonly (Omit<Evidence, 'when'> & { readonly when: RuleSource })[]
   readonly defaultTier: Tier

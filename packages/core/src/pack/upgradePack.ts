@@ -84,7 +84,7 @@ export function upgradePack(stored: Pack): Pack {
     practiceVariants: stored.practiceVariants.map((variant) => filled({ region: 'knee', chosen: variant.default, switches: [] }, variant)),
     calcs: stored.calcs.map((calc) => filled({ also: [] }, calc)),
     flags: stored.flags.map((flag) => filled({ also: [] }, flag)),
-    conditions: stored.conditions.map((condition) => ({ ...filled({ also: [] }, condition), defaultTier: tierOf(condition.defaultTier) })),
+    conditions: stored.conditions.map((condition) => ({ ...filled({ also: [], presentations: [] }, condition), defaultTier: tierOf(condition.defaultTier) })),
   }
 }
 

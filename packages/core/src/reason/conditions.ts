@@ -1,6 +1,7 @@
 import { oncePer } from '../model/oncePer.js'
+import type { Tier } from '../model/tier.js'
 import { itemsOfRule } from '../rules/calc.js'
-import type { Condition, Evidence } from '../pack/pack.js'
+import type { Condition, Evidence, Presentation } from '../pack/pack.js'
 import type { Judgement } from '../judge/judgement.js'
 import { compileRule } from '../rules/compileRule.js'
 import type { CompiledPack } from '../judge/compiledPack.js'
@@ -21,11 +22,16 @@ export interface ConditionRange {
   readonly evidence: readonly { readonly text: string; readonly truth: 'met' | 'not-met'; readonly source: string; readonly certainty: string }[]
   /** What the range was worked out from: plain data, to be sampled elsewhere. */
   readonly estimate: Estimate
+  /** Why it starts from another share than the setting's, and by which source. */
+  readonly presentation?: Pick<Presentation, 'because' | 'source'>
+  /** Tier of its flag on this side, where its criteria are met: they need not wait for a figure. */
+  readonly met?: Tier
 }
 
 export interface CompiledCondition {
   readonly condition: Condition
   readonly gate: Compiled | undefined
+  readonly presentations: readonly { readonly presentation: Presentation; readonly rule: Compiled }[]
   readonly evidence: readonly { readonly evidence: Evidence; readonly rule: Compiled; readonly items: ReadonlySet<string> }[]
 }
 
@@ -44,13 +50,16 @@ export function conditionRanges(judged: Judgement): readonly ConditionRange[] {
 function rangeOf(one: CompiledCondition, judged: Judgement, side: SideIndex, setting: Setting): ConditionRange[] {
   const known = weighed(one, judged, side, setting)
   if (!known) return []
-  const { condition, counted, estimate } = known
-  const [priorLow, priorHigh] = condition.prior[setting]
+  const { condition, counted, estimate, presentation } = known
+  const [priorLow, priorHigh] = estimate.prior
+  const met = judged.verdict.flags.find((flag) => flag.id === condition.flag && (flag.side === SIDES[side] || flag.side === 'none'))?.tier
   return [
     {
       id: condition.id,
       name: condition.name,
       side: SIDES[side],
+      ...(presentation ? { presentation: { because: presentation.because, source: presentation.source } } : {}),
+      ...(met === undefined ? {} : { met }),
       low: afterTest(priorLow, ratioAt(counted, 0)),
       high: afterTest(priorHigh, ratioAt(counted, 1)),
       estimate,
@@ -67,10 +76,17 @@ export interface Weighed {
   /** The structures of the estimate, by name and in its order. */
   readonly structures: readonly string[]
   readonly estimate: Estimate
+  /** What it starts from, where the presentation tells more than the setting. */
+  readonly presentation: Presentation | undefined
 }
 
 /** What was found for and against a condition on one side; undefined when nothing speaks for it, or its gate is closed. */
-export function weighed({ condition, gate, evidence }: CompiledCondition, { context }: Judgement, side: SideIndex, setting: Setting): Weighed | undefined {
+export function weighed(
+  { condition, gate, presentations, evidence }: CompiledCondition,
+  { context }: Judgement,
+  side: SideIndex,
+  setting: Setting,
+): Weighed | undefined {
   if (gate?.run(context, side) === NO) return undefined
   const told = evidence.flatMap(({ evidence: about, rule, items }) => {
     const truth = rule.run(context, side)
@@ -80,8 +96,22 @@ export function weighed({ condition, gate, evidence }: CompiledCondition, { cont
   const counted = withoutMembers(told)
   if (!counted.some((one) => one.truth === 'met')) return undefined
   const groups = structuresOf(counted)
-  const estimate: Estimate = { prior: condition.prior[setting], structures: [...groups.values()].map((ratios) => ratios.map(sorted)) }
-  return { condition, counted, structures: [...groups.keys()], estimate }
+  const presentation = presentations.find(({ rule }) => rule.run(context, side) === YES)?.presentation
+  const prior = presentation?.prior ?? condition.prior[setting]
+  const estimate: Estimate = { prior, structures: [...groups.values()].map((ratios) => ratios.map(sorted)) }
+  return { condition, counted, structures: [...groups.keys()], estimate, presentation }
+}
+
+/** Least share at which a condition is shown as part of the differential diagnosis: its upper end. */
+const LEAST_SHOWN = 0.05
+
+/**
+ * What is shown of the differential diagnosis: what could still be one in twenty, and what meets its own criteria; those first.
+ * @example likelyOf(judgement(pack, lachmanSoft8)).at(0) // { name: 'ACL rupture', met: 'weeks', low: 0.41, high: 0.93, … }
+ */
+export function likelyOf(judged: Judgement): readonly ConditionRange[] {
+  const shown = conditionRanges(judged).filter(({ high, met }) => met !== undefined || high >= LEAST_SHOWN)
+  return [...shown.filter(({ met }) => met !== undefined), ...shown.filter(({ met }) => met === undefined)]
 }
 
 /** Every finding that a rule reads, down to its last part. */
@@ -128,6 +158,7 @@ export const compiledConditions = oncePer((compiled: CompiledPack): readonly Com
   return compiled.pack.conditions.map((condition) => ({
     condition,
     gate: condition.gate && compileRule(condition.gate, compiled),
+    presentations: condition.presentations.map((presentation) => ({ presentation, rule: compileRule(presentation.when, compiled) })),
     evidence: condition.evidence.map((evidence) => ({
       evidence,
       rule: compileRule(evidence.when, compiled),

@@ -10,6 +10,7 @@ import { isPlainNormal } from '../record/examinedNormal.js'
 import { type Compiled } from '../rules/runtime.js'
 import { YES } from '../rules/truth.js'
 import { byItem, itemLine, type ItemFindings } from './itemLines.js'
+import { serialStatements } from './readingStatements.js'
 import { isAbnormalEntry, normalWords } from './words.js'
 
 /** The items that were examined and are normal, each with the sides on which. */
@@ -65,7 +66,10 @@ export class NoteFindings {
 
   /** The abnormal first, each by itself; then what was compared between the sides; what has no side and is only told, in one line. */
   private told(telling: readonly ItemFindings[]): string[] {
-    const line = (one: ItemFindings): string => itemLine(this.pack, one, this.zone)
+    const line = (one: ItemFindings): string => {
+      const since = serialStatements(one.item, this.judged.record)
+      return `${itemLine(this.pack, one, this.zone)}${since.length > 0 ? ` [${since.join('; ')}]` : ''}`
+    }
     const isOdd = ({ entries }: ItemFindings): boolean => entries.some((entry) => entry.state !== 'examined' || isAbnormalEntry(this.pack, entry))
     const rest = telling.filter((one) => !isOdd(one))
     const plain = rest.filter(({ item }) => !item.sided).map(line)

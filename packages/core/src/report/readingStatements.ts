@@ -1,7 +1,12 @@
 import { measurementError, restrictionOf, type Restriction } from '../measure/sideDifference.js'
 import type { Item } from '../model/item.js'
 import { counted } from '../model/plural.js'
+import { SIDES } from '../model/side.js'
+import { isFinding } from '../record/decisions.js'
 import type { FindingEntry } from '../record/entry.js'
+import { earlierOf, hoursBetween } from '../record/recheck.js'
+import type { ExaminationRecord } from '../record/record.js'
+import { spanOf } from './times.js'
 
 type Told = Pick<FindingEntry, 'state' | 'value' | 'qualifiers'> | undefined
 
@@ -45,6 +50,30 @@ export function tellingStatements(item: Item, told: Sides, first: 'right' | 'lef
     ...(difference === undefined || isAlike(difference) ? [] : [moreOrLess(difference, (size) => withUnit(item, size))]),
     ...lost.map(({ side, by }) => `${side} ${SAID[by]}`),
   ]
+}
+
+/**
+ * What a reading that was taken anew says against the one before, at least five minutes earlier: a change beyond the error of measuring, or none.
+ * @example serialStatements(kneeFlexion, record) // ['right passive 15° more than 2 h before (measurement error 8°)']
+ */
+export function serialStatements(item: Item, record: Pick<ExaminationRecord, 'slot'>): readonly string[] {
+  if (item.options.length > 0 || item.kind === 'moment') return []
+  return SIDES.flatMap((side) => {
+    const slot = record.slot(item.id, side)
+    const now = slot && isFinding(slot.standing) ? slot.standing : undefined
+    const before = slot && earlierOf(now, slot.passed.filter(isFinding))
+    if (now === undefined || before === undefined) return []
+    return [undefined, ...item.readings].flatMap((reading) => {
+      const [one, two] = [numberOf(now, reading), numberOf(before, reading)]
+      if (one === undefined || two === undefined) return []
+      const error = measurementError(item.kind, methodOf(now) ?? methodOf(before))
+      const what = [side === 'none' ? '' : side, reading ?? ''].filter(Boolean).join(' ')
+      const then = `${spanOf(hoursBetween(before, now))} before`
+      const isSame = error === undefined ? one === two : Math.abs(one - two) <= error
+      const against = error === undefined ? '' : ` (measurement error ${withUnit(item, error)})`
+      return [`${what} ${isSame ? 'unchanged from' : `${withUnit(item, Math.abs(one - two))} ${one < two ? 'less' : 'more'} than`} ${then}${against}`.trim()]
+    })
+  })
 }
 
 function readTogether(item: Item, told: Sides, first: 'right' | 'left'): { readonly difference: Difference | undefined; readonly lost: readonly LostRange[] } {

@@ -13,7 +13,7 @@ import { findingsOf } from '../rules/proof.js'
 import { type ProofFinding } from '../rules/proofNode.js'
 import { itemsById } from '../pack/itemsById.js'
 import type { FindingEntry } from '../record/entry.js'
-import { dayAndTime } from './times.js'
+import { dayAndTime, spanOf } from './times.js'
 import { bySide, entryLine, findingWords, isAbnormalEntry, shortLabel, sideWord, tierName } from './words.js'
 
 /** A finding of a proof in the shape of an entry, for the functions that put entries into words. */
@@ -154,6 +154,3 @@ export function acceptedWords({ pack, verdict, record }: Pick<Judgement, 'pack' 
   const { ceiling, plan, by, at, reason } = acceptance
   return `Left open up to ${tierName(pack, ceiling)} by ${by}, ${dayAndTime(at, zone)}: ${reason}. Plan: ${plan}`
 }
-
-const spanOf = (hours: number): string =>
-  hours < 1 ? `${Math.round(hours * 60)} min` : hours < 48 ? `${Math.round(hours * 2) / 2} h` : `${Math.round(hours / 24)} days`

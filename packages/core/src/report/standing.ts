@@ -5,7 +5,7 @@ import { unexaminedCore, type UnexaminedStop } from '../judge/unexamined.js'
 import type { FlagVerdict } from '../judge/verdict.js'
 import type { Tier } from '../model/tier.js'
 import type { RegionPack } from '../pack/pack.js'
-import { conditionRanges, type ConditionRange } from '../reason/conditions.js'
+import { likelyOf, type ConditionRange } from '../reason/conditions.js'
 import { nerveLevels, type NerveLevels } from '../reason/localise.js'
 import { setWords } from './reasons.js'
 
@@ -44,7 +44,7 @@ export function standingOf(judged: Judgement, zone: string | undefined): Standin
     flags: verdict.flags.filter((flag) => flag.tier !== 'here'),
     open: openItems(judged),
     unexamined: unexaminedCore(judged),
-    likely: conditionRanges(judged),
+    likely: likelyOf(judged),
     nerve: nerveLevels(judged),
   }
 }

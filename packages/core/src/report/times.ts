@@ -22,3 +22,7 @@ export function dayAndTime(iso: string, zone = 'UTC'): string {
 /** @example dayOnly('2003-07-28') // '28 Jul 2003' */
 export const dayOnly = (date: string, zone = 'UTC'): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(date))
+
+/** @example spanOf(0.5) // '30 min' */
+export const spanOf = (hours: number): string =>
+  hours < 1 ? `${Math.round(hours * 60)} min` : hours < 48 ? `${Math.round(hours * 2) / 2} h` : `${Math.round(hours / 24)} days`

@@ -38,6 +38,17 @@ export function useChances(conditions: readonly ConditionRange[]): readonly Like
 
 const percent = (share: number): string => (share * 100).toFixed(0)
 
+/** @example shareWords(lachman) // '86 % (61–95)': the middle and where nine of ten samples lie, or from worst to best until it is sampled */
+export const shareWords = ({ low, high, chance }: Likely): string =>
+  chance ? `${percent(chance.middle)} % (${percent(chance.low)}–${percent(chance.high)})` : `${percent(low)}–${percent(high)} %`
+
+/** What a figure starts from, and why criteria that are met stand beside a low one. */
+export function aboutShare({ met, presentation, high, low, chance }: Likely): string {
+  const starts = presentation ? `Starts from: ${presentation.because} (${presentation.source}).` : 'Starts from all who come with this joint.'
+  const isLow = met !== undefined && (chance?.middle ?? (low + high) / 2) < 0.5
+  return isLow ? `${starts} Its criteria are met and stand by themselves; the figure counts published test figures alone.` : starts
+}
+
 /** @example chanceWords(lachman) // "about 86 % (61 to 95)": the middle, and where nine of ten samples lie */
 export const chanceWords = ({ low, high, chance }: Likely): string =>
   chance ? `about ${percent(chance.middle)} % (${percent(chance.low)} to ${percent(chance.high)})` : `${percent(low)} to ${percent(high)} %`

@@ -17,6 +17,18 @@ export function AboutCondition({ pack, condition }: { readonly pack: RegionPack;
       <Part title="Pre-test probability">
         general practice {band(condition.prior['primary-care'])}, urgent care {band(condition.prior.emergency)}
       </Part>
+      {condition.presentations.length > 0 && (
+        <Part title="Instead, by presentation">
+          {condition.presentations.map((one) => (
+            <Figure key={one.because}>
+              <RuleTree pack={pack} line={ruleLines(pack, one.when)} />
+              <Soft as="p">
+                {one.because}: {band(one.prior)} · {one.source}
+              </Soft>
+            </Figure>
+          ))}
+        </Part>
+      )}
       {condition.gate && (
         <Part title="Only when">
           <RuleTree pack={pack} line={ruleLines(pack, condition.gate)} />

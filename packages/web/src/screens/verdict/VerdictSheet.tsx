@@ -10,7 +10,7 @@ import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { Shell } from '../../parts/Shell'
-import { chanceWords } from '../../reason/useChances'
+import { aboutShare, chanceWords } from '../../reason/useChances'
 import { NameList } from '../../parts/NameList'
 import { PrintPage } from '../../parts/PrintPage'
 import { Unexamined } from '../../parts/Unexamined'
@@ -159,7 +159,9 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 <ul>
                   {sheet.likely.slice(0, 5).map((one) => (
                     <li key={`${one.id} ${one.side}`}>
-                      {one.name}: {chanceWords(one)} <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
+                      {one.name}
+                      {one.met && `, criteria met (${tierName(one.met)})`}: {chanceWords(one)}. {aboutShare(one)}{' '}
+                      <Soft>{[...new Set(one.evidence.map((e) => `${e.source}, ${e.certainty}`))].join('; ')}</Soft>
                     </li>
                   ))}
                 </ul>

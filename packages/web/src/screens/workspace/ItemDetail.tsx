@@ -1,9 +1,10 @@
-import type { Item } from '@kneecap-awl/core'
+import { errorSource, type Item } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Card, SmallTitle, Soft } from '../../parts/controls'
 
 /** The row in hand, opened: technique, what positive means, the trap, the figures and where they come from. */
 export function ItemDetail({ item }: { readonly item: Item }) {
+  const error = errorSource(item.kind)
   return (
     <Box aria-label={`About ${item.label}`}>
       <SmallTitle>
@@ -19,6 +20,7 @@ export function ItemDetail({ item }: { readonly item: Item }) {
       )}
       <p>{item.positive}</p>
       {item.trap && <Trap>Trap: {item.trap}</Trap>}
+      {error !== undefined && <Soft as="p">Measurement error of a difference or a change: {error}.</Soft>}
       {item.accuracy.map((figure) => (
         <Soft as="p" key={`${figure.finding} ${figure.source}`}>
           {figure.finding}:{' '}

@@ -37,6 +37,8 @@ export interface RowProps {
   readonly disagreements: readonly Disagreement[]
   /** What it contradicts, in words. */
   readonly contradictions: readonly string[]
+  /** What readings taken anew say against those before. */
+  readonly since: readonly string[]
   /** What it means together with findings before it. */
   readonly conclusions: readonly Conclusion[]
   readonly onFocus: (item: string) => void
@@ -103,8 +105,8 @@ function CouldNot({ item, isReadOnly, onCouldNot }: RowProps) {
 }
 
 /** What the two sides, and the active and the passive range, say beside each other. */
-function Statements({ item, right, left }: RowProps) {
-  const statements = readingStatements(item, { right, left })
+function Statements({ item, right, left, since }: RowProps) {
+  const statements = [...readingStatements(item, { right, left }), ...since]
   return statements.length === 0 ? null : <Said>{statements.join(' · ')}</Said>
 }
 

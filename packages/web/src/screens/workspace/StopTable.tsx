@@ -21,7 +21,7 @@ interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onGo
 
 /** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
 export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
-  const { entryOf, holdOf, judged, disagreements, contradictions, conclusions } = view
+  const { entryOf, holdOf, judged, disagreements, contradictions, conclusions, since } = view
   const current = rows.find((item) => item.id === rowId)
   return (
     <>
@@ -46,6 +46,7 @@ export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick
           hold={holdOf.get(item.id)}
           isLifted={lifted.has(item.id)}
           contradictions={contradictions.get(item.id) ?? NO_WORDS}
+          since={since.get(item.id) ?? NO_WORDS}
           conclusions={conclusions.get(item.id) ?? NO_CONCLUSIONS}
           disagreements={disagreements.size === 0 ? NONE : SIDES.flatMap((side) => disagreements.get(slotKey(item.id, side)) ?? [])}
         />

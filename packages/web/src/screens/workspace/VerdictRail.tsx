@@ -10,7 +10,7 @@ import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { timeOnly } from '../../parts/times'
 import type { Draft } from '../../record/useRecord'
-import { chanceWords, useChances } from '../../reason/useChances'
+import { aboutShare, chanceWords, shareWords, useChances } from '../../reason/useChances'
 import { Unexamined } from '../../parts/Unexamined'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
@@ -133,8 +133,11 @@ function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRan
       <Title>Differential diagnosis, estimated</Title>
       <ul>
         {likely.slice(0, 4).map((one) => (
-          <Band key={`${one.id} ${one.side}`} title={chanceWords(one)}>
-            <span>{one.name}</span>
+          <Band key={`${one.id} ${one.side}`} title={aboutShare(one)}>
+            <span>
+              {one.name} {one.met && <Soft>criteria met</Soft>}
+            </span>
+            <Soft>{shareWords(one)}</Soft>
             <Track role="img" aria-label={chanceWords(one)}>
               <Bar $from={one.chance?.low ?? one.low} $to={one.chance?.high ?? one.high} />
               {one.chance && <Middle $at={one.chance.middle} />}
@@ -210,12 +213,13 @@ const Missing = styled(AriaButton)`
 `
 const Band = styled.li`
   display: grid;
-  grid-template-columns: 1fr 110px;
-  align-items: center;
-  gap: 8px;
-  padding: 2px 0;
+  grid-template-columns: 1fr auto;
+  align-items: baseline;
+  gap: 2px 8px;
+  padding: 3px 0;
 `
 const Track = styled.span`
+  grid-column: 1 / -1;
   position: relative;
   height: 8px;
   border-radius: 4px;

@@ -8,9 +8,11 @@ import {
   judgedSides,
   railOf,
   releaseOf,
+  serialStatements,
   sidesOf,
   slotKey,
   standingHolds,
+  subjectOf,
   type Conclusion,
   type Entry,
   type EntryOf,
@@ -68,6 +70,10 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     }
     return byRow
   }, [judged, pack])
+  const since = useMemo(() => {
+    const told = [...new Set(record.repeated.map(({ standing }) => subjectOf(standing).about))].flatMap((id) => items.get(id) ?? [])
+    return new Map(told.map((item) => [item.id, serialStatements(item, record)] as const).filter(([, lines]) => lines.length > 0))
+  }, [items, record])
   const { asked } = judged.verdict
 
   const isShown = useCallback(
@@ -109,7 +115,7 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     })
   }, [region, pack, isShown, isAnswered, holdOf, judged])
 
-  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, contradictions, conclusions, isAnswered, stops }
+  return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, contradictions, conclusions, since, isAnswered, stops }
 }
 
 const NO_RELEASES: ReadonlyMap<string, EntryOf<'released'>> = new Map()
