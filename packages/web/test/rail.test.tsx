@@ -19,7 +19,7 @@ import {
   type Side,
 } from '@kneecap-awl/core'
 import { AS_OF, calm, daysAgo, entriesFor, packWith, thePack, type Findings } from '../../core/test/support.js'
-import { aboutShare, chanceWords, shareWords } from '../src/reason/useChances'
+import { aboutShare, beside, chanceWords, shareWords } from '../src/reason/useChances'
 import { LikelihoodPicture, ratiosOf } from '../src/screens/library/LikelihoodPicture'
 import { RuleTree } from '../src/screens/library/RuleTree'
 import { StoryCard } from '../src/screens/workspace/StoryCard'
@@ -196,6 +196,7 @@ describe('the rail beside the sheet', () => {
     expect(chanceWords(sampled)).toBe('about 86 % (61 to 95)')
     expect(shareWords(sampled)).toBe('86 % (61–95)')
     expect(aboutShare(one)).toMatch(/^Starts from all who come with this joint\. Its criteria are met and stand by themselves/)
+    expect([beside(one), beside(sampled)]).toEqual(['criteria met; the figure starts from every complaint of this joint', 'criteria met'])
     expect(aboutShare(sampled)).not.toMatch(/criteria/)
   })
 })

@@ -42,11 +42,19 @@ const percent = (share: number): string => (share * 100).toFixed(0)
 export const shareWords = ({ low, high, chance }: Likely): string =>
   chance ? `${percent(chance.middle)} % (${percent(chance.low)}–${percent(chance.high)})` : `${percent(low)}–${percent(high)} %`
 
+const isMetAndLow = ({ met, high, low, chance }: Likely): boolean => met !== undefined && (chance?.middle ?? (low + high) / 2) < 0.5
+
+/** What stands beside the name of a condition on the rail. */
+export const beside = (one: Likely): string => {
+  const from = one.presentation ? one.presentation.because : 'every complaint of this joint'
+  return one.met === undefined ? (one.presentation ? `from: ${from}` : '') : isMetAndLow(one) ? `criteria met; the figure starts from ${from}` : 'criteria met'
+}
+
 /** What a figure starts from, and why criteria that are met stand beside a low one. */
-export function aboutShare({ met, presentation, high, low, chance }: Likely): string {
+export function aboutShare(one: Likely): string {
+  const { presentation } = one
   const starts = presentation ? `Starts from: ${presentation.because} (${presentation.source}).` : 'Starts from all who come with this joint.'
-  const isLow = met !== undefined && (chance?.middle ?? (low + high) / 2) < 0.5
-  return isLow ? `${starts} Its criteria are met and stand by themselves; the figure counts published test figures alone.` : starts
+  return isMetAndLow(one) ? `${starts} Its criteria are met and stand by themselves; the figure counts published test figures alone.` : starts
 }
 
 /** @example chanceWords(lachman) // "about 86 % (61 to 95)": the middle, and where nine of ten samples lie */

@@ -10,7 +10,7 @@ import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
 import { timeOnly } from '../../parts/times'
 import type { Draft } from '../../record/useRecord'
-import { aboutShare, chanceWords, shareWords, useChances } from '../../reason/useChances'
+import { aboutShare, beside, chanceWords, shareWords, useChances } from '../../reason/useChances'
 import { Unexamined } from '../../parts/Unexamined'
 import { EarlierFlags, MetFlags } from './MetFlags'
 
@@ -135,7 +135,7 @@ function LikelyBars({ conditions }: { readonly conditions: readonly ConditionRan
         {likely.slice(0, 4).map((one) => (
           <Band key={`${one.id} ${one.side}`} title={aboutShare(one)}>
             <span>
-              {one.name} {one.met && <Soft>criteria met</Soft>}
+              {one.name} <Soft>{beside(one)}</Soft>
             </span>
             <Soft>{shareWords(one)}</Soft>
             <Track role="img" aria-label={chanceWords(one)}>
