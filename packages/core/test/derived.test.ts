@@ -17,8 +17,10 @@ describe('what is worked out from other findings', () => {
     const byId = new Map(view.items.map((one) => [one.id, one]))
     const sources = Object.values(item.derive?.from ?? {}).flatMap((path) => {
       const plain = path.replace(/^other\((.*)\)$/, '$1')
-      const [id, qualifier] = byId.has(plain) ? [plain] : [plain.slice(0, plain.lastIndexOf('.')), plain.slice(plain.lastIndexOf('.') + 1)]
-      const source = byId.get(id ?? '')
+      const [id, qualifier]: readonly [string, string?] = byId.has(plain)
+        ? [plain]
+        : [plain.slice(0, plain.lastIndexOf('.')), plain.slice(plain.lastIndexOf('.') + 1)]
+      const source = byId.get(id)
       const isOwnPart = qualifier !== undefined && source?.readings.includes(qualifier) !== true
       return source === undefined || isOwnPart ? [] : [{ source, qualifier, isOther: path !== plain }]
     })

@@ -8,7 +8,7 @@ import type { Item, Qualifier } from '../model/item.js'
 import type { RuleNode } from '../rules/rule.js'
 import { urgentItems } from './urgentItems.js'
 import { buildCondition } from './buildCondition.js'
-import { effectWith } from './effectWith.js'
+import { buildModifier } from './buildModifier.js'
 export interface RegionParts extends Pick<Pack, 'calcs' | 'flags' | 'prompts' | 'holds' | 'modifiers' | 'conditions' | 'phrases'> {
   readonly region: Region
 }
@@ -215,14 +215,7 @@ class RegionBuilder {
   modifiers(): Modifier[] {
     return this.here(this.from.sources.modifiers).map(({ source, path }) => {
       const own = inRegion(source, this.id)
-      return {
-        classes: [],
-        concepts: [],
-        ...own,
-        region: this.id,
-        effect: effectWith(own.effect, (item) => this.listed(item, path, own.id)),
-        when: this.rule(own.when, path, own.id),
-      }
+      return buildModifier(own, this.id, this.rule(own.when, path, own.id), (item) => this.listed(item, path, own.id))
     })
   }
 
