@@ -192,8 +192,10 @@ const EXTRA_ROOM = 18
 function Extra(props: ExtraProps) {
   return (
     <>
-      {props.qualifier.kind === 'sign' && <Soft>{props.qualifier.label}</Soft>}
-      <ExtraControl {...props} />
+      <Together $mirrored={props.mirrored}>
+        {props.qualifier.kind === 'sign' && <Soft>{props.qualifier.label}</Soft>}
+        <ExtraControl {...props} />
+      </Together>
       {props.meaning && props.value === undefined && <Soft>{props.meaning}</Soft>}
     </>
   )
@@ -268,6 +270,13 @@ function ExtraControl({ label, qualifier, options, value, isDisabled, mirrored, 
 const Line = styled.div<{ $mirrored: boolean }>`
   display: flex;
   flex-wrap: wrap;
+  flex-direction: ${({ $mirrored }) => ($mirrored ? 'row-reverse' : 'row')};
+  align-items: center;
+  gap: 4px;
+`
+/** What is asked and its answers stay on one line. */
+const Together = styled.span<{ $mirrored: boolean }>`
+  display: inline-flex;
   flex-direction: ${({ $mirrored }) => ($mirrored ? 'row-reverse' : 'row')};
   align-items: center;
   gap: 4px;

@@ -4,6 +4,8 @@ import styled from 'styled-components'
 import { Toggle } from '../../parts/controls'
 import { Picker } from '../../parts/Picker'
 
+/** More than these stand closer together: a power grade has eight, in one line. */
+const MANY = 6
 /** Most letters that still stand as buttons in a row; longer lists fold into a picker. */
 const ROOM = 27
 
@@ -75,6 +77,7 @@ export function Segments({ label, options, value, calm, isDisabled, mirrored, wo
   return (
     <Group
       $mirrored={mirrored}
+      $isLong={options.length > MANY}
       aria-label={label}
       selectionMode="single"
       selectedKeys={value === undefined ? [] : [value]}
@@ -104,8 +107,9 @@ export const Single = ({ label, name, selected, isDisabled, onPick }: SingleProp
   </Toggle>
 )
 
-const Group = styled(ToggleButtonGroup)<{ $mirrored: boolean }>`
+const Group = styled(ToggleButtonGroup)<{ $mirrored: boolean; $isLong: boolean }>`
   display: flex;
+  ${({ $isLong }) => $isLong && 'button { padding: 0 6px; min-width: 26px; }'}
   flex-wrap: wrap;
   justify-content: ${({ $mirrored }) => ($mirrored ? 'flex-end' : 'flex-start')};
   gap: 4px;
