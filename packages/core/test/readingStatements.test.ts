@@ -45,6 +45,15 @@ describe('what readings say beside each other', () => {
   ])('names what takes a range away: %s, against the norm where the other side was not measured', (_what, right, words) =>
     expect(said('shoulder', 'shoulder.move.abduction', right, undefined)).toEqual([words]),
   )
+  it('asks for the passive range where the active one is reduced, and not where it is full', () => {
+    const active = (degrees: number): Finding => ({ qualifiers: { active: degrees } })
+    expect(said('knee', 'knee.move.flexion', active(95), undefined)).toEqual([
+      'right active 95° is reduced: the passive range tells joint from muscle, tendon or nerve',
+    ])
+    expect(said('knee', 'knee.move.flexion', active(140), active(141))).toEqual(['sides alike within measurement error (8°)'])
+    expect(said('knee', 'knee.move.flexion', active(95), active(140))).toHaveLength(2)
+    expect(said('shoulder', 'shoulder.move.flexion', active(95), undefined)).toEqual([])
+  })
   it('says nothing of a full range, of one side, or of what is no number', () => {
     expect(said('shoulder', 'shoulder.move.abduction', range(175, 178), undefined)).toEqual([])
     expect(said('knee', 'knee.look.swelling', { value: ['anterior'] }, { value: ['none'] })).toEqual([])

@@ -27,7 +27,7 @@ export function errorSource(kind: Kind, method: string = 'goniometer'): string |
 }
 
 /** Less than this of a range is lost beyond the error of measuring, degrees (expert). */
-const LOST_DEGREES = 10
+export const LOST_DEGREES = 10
 
 export type Restriction = 'joint' | 'muscle, tendon or nerve' | 'both'
 

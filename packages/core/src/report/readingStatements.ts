@@ -1,4 +1,4 @@
-import { measurementError, restrictionOf, type Restriction } from '../measure/sideDifference.js'
+import { LOST_DEGREES, measurementError, restrictionOf, type Restriction } from '../measure/sideDifference.js'
 import type { Item } from '../model/item.js'
 import { counted } from '../model/plural.js'
 import { SIDES } from '../model/side.js'
@@ -40,7 +40,17 @@ export function readingStatements(item: Item, told: Sides, first: 'right' | 'lef
   return [
     ...(difference === undefined ? [] : [differenceWords(difference, words)]),
     ...lost.map(({ side, active, passive, by }) => `${side} active ${words(active)}, passive ${words(passive)}: ${SAID[by]}`),
+    ...([first, first === 'right' ? 'left' : 'right'] as const).flatMap((side) => passiveWanted(item, told, side)),
   ]
+}
+
+/** A reduced active range asks for the passive one; a full one does not. */
+function passiveWanted(item: Item, told: Sides, side: 'right' | 'left'): string[] {
+  const [active, passive] = [numberOf(told[side], 'active'), numberOf(told[side], 'passive')]
+  const usual = numberOf(told[side === 'right' ? 'left' : 'right'], 'active') ?? item.norm
+  const isAsked = item.kind === 'angle' && item.sided && item.readings.includes('passive') && passive === undefined
+  if (!isAsked || active === undefined || usual === undefined || usual <= 0 || usual - active < LOST_DEGREES) return []
+  return [`${side} active ${withUnit(item, active)} is reduced: the passive range tells joint from muscle, tendon or nerve`]
 }
 
 /** The same after the readings themselves, in note and letter: what is beyond the error of measuring, and no number twice. */
