@@ -44,8 +44,15 @@ export class ExaminationRecord {
   ) {}
 
   static from(entries: readonly Entry[]): ExaminationRecord {
-    const subjects = new Map<string, Sides>()
-    for (const entry of entries) place(subjects, entry)
+    const subjects = new Map<string, [Slot | undefined, Slot | undefined, Slot | undefined]>()
+    for (const entry of entries) {
+      const { about, side } = subjectOf(entry)
+      const sides = subjects.get(about)
+      const at = SIDE_INDEX[side]
+      const made = sides ?? [undefined, undefined, undefined]
+      made[at] = after(made[at], entry)
+      if (!sides) subjects.set(about, made)
+    }
     return new ExaminationRecord([...entries], subjects)
   }
 
