@@ -94,3 +94,18 @@ describe('what several findings mean', () => {
     expect(of({})).toEqual([])
   })
 })
+
+describe('the steps of an effusion', () => {
+  const STEPS = ['knee.feel.patellar-tap', 'knee.feel.cross-fluctuation', 'knee.feel.bulge']
+  const asked = (findings: Findings): readonly string[] => {
+    const { verdict, compiled } = judged('knee', { 'story.swelling-hours': '2 to 24 h', ...findings })
+    return STEPS.filter((id) => verdict.asked.level[compiled.index(id)] === 2)
+  }
+  it('are asked of a knee that swelled, until one is positive or the effusion is graded', () => {
+    expect(asked({})).toEqual(STEPS)
+    expect(asked({ 'feel.patellar-tap': 'absent' })).toEqual(STEPS)
+    expect(asked({ 'feel.patellar-tap': 'present' })).toEqual([])
+    expect(asked({ 'feel.effusion': 'moderate' })).toEqual([])
+    expect(asked({ 'story.swelling-hours': 'no swelling' })).toEqual([])
+  })
+})
