@@ -5,7 +5,7 @@ import { layoutOf } from '../src/screens/workspace/layout'
 import { normalDrafts, restOfStop, whyNotNormal, type SheetState } from '../src/screens/workspace/restOfStop'
 
 const regions = thePack().regions.map((region) => region.id)
-const rowsOf = (region: string, stop: string): readonly Item[] => layoutOf(viewOf(thePack(), region)).itemsOf.get(stop) ?? []
+const rowsOf = (region: string, stop: string): readonly Item[] => layoutOf(viewOf(thePack(), region), 'position').itemsOf.get(stop) ?? []
 const state = (more: Partial<SheetState> = {}): SheetState => ({ entryOf: () => undefined, isBlocked: () => false, overrideOf: () => undefined, ...more })
 
 describe('the rest of a stop as normal', () => {

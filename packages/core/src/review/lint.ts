@@ -3,7 +3,7 @@ import type { Problem } from '../pack/problem.js'
 import { itemsOfLeaf, leavesOf } from '../rules/leaves.js'
 import { itemsOfRule } from '../rules/calc.js'
 import { rulesOf } from '../pack/rulesOf.js'
-import type { Pack, RegionPack } from '../pack/pack.js'
+import type { Pack, Region, RegionPack } from '../pack/pack.js'
 import type { Item } from '../model/item.js'
 import type { Leaf, RuleNode } from '../rules/rule.js'
 import { viewOf } from '../pack/view.js'
@@ -147,8 +147,16 @@ function lintCore(pack: RegionPack): Problem[] {
     const lost = core
       .filter((item) => item.stage !== 'story' && !placed.has(item.id))
       .map((item) => problem(item.id, 'is core and stands in no stop, so nobody is told that it was not examined', 'list it under stops'))
-    return [...doubled, ...over, ...lost]
+    return [...doubled, ...over, ...lost, ...twiceIn(region)]
   })
+}
+
+/** Nobody is turned twice: the stops of one position follow each other. What is asked needs no position. */
+function twiceIn({ id, stops }: Region): Problem[] {
+  const positions = stops.map(({ position }) => position).filter((position, at, all) => position !== 'asking' && position !== all[at - 1])
+  return positions
+    .filter((position, at) => positions.indexOf(position) < at)
+    .map((position) => problem(id, `takes the patient ${position} twice`, 'list the stops of one position after each other'))
 }
 
 /** Every leaf of every rule with the id of what owns it. */

@@ -1,22 +1,10 @@
 import { memo } from 'react'
-import type { Position } from '@kneecap-awl/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { POSITION_WORDS } from './positions'
 import type { StopView } from './useWorkspace'
 
-const POSITION_WORDS: Readonly<Record<Position, string>> = {
-  asking: 'Interview',
-  'as-found': 'As found',
-  held: 'Held, undressed, calm',
-  walking: 'Walking',
-  standing: 'Standing',
-  sitting: 'Sitting',
-  supine: 'Supine',
-  'side-lying': 'Side-lying',
-  prone: 'Prone',
-}
-
-/** The stops of the route, grouped by the patient's position; done and left, flags raised, holds. */
+/** The stops of the route, grouped by the patient's position where it goes by that; done and left, flags raised, holds. */
 export const RouteRail = memo(function RouteRail({
   stops,
   current,
@@ -29,7 +17,8 @@ export const RouteRail = memo(function RouteRail({
   return (
     <nav aria-label="Route">
       {stops.map(({ stop, items, answered, onHold, flags }, at) => {
-        const isFirst = at === 0 || stops[at - 1]?.stop.position !== stop.position
+        // Reports are read, whatever the position.
+        const isFirst = at === 0 || (stop.position !== 'asking' && stops[at - 1]?.stop.position !== stop.position)
         return <Step key={stop.id} {...{ stop, answered, onHold, flags, isFirst, onGo }} shown={items.length} isCurrent={current === stop.id} />
       })}
     </nav>
@@ -49,7 +38,7 @@ const Step = memo(function Step({ stop, shown, answered, onHold, flags, isFirst,
   const kind = shown === 0 || answered === 0 ? 'empty' : answered === shown ? 'full' : 'half'
   return (
     <div>
-      {isFirst && <Place>{POSITION_WORDS[stop.position]}</Place>}
+      {isFirst && stop.position && <Place>{POSITION_WORDS[stop.position]}</Place>}
       <Stop aria-current={isCurrent ? 'step' : 'false'} $current={isCurrent} onPress={() => onGo(stop.id)}>
         <Dot $kind={kind} aria-hidden />
         <span>{stop.title}</span>

@@ -11,6 +11,7 @@ import { CouldNotDialogue, KeysDialogue, LiftDialogue, StopRulesDialogue } from 
 import { FindItem } from './FindItem'
 import { DraftMenu } from './DraftMenu'
 import { Notice } from './Notice'
+import { OrderPicker } from './OrderPicker'
 import { RefusedDialogue } from './RefusedDialogue'
 import { RouteRail } from './RouteRail'
 import { useScroll } from './useScroll'
@@ -58,7 +59,8 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
       <Frame>
         <Left>
           <VisitRail detail={detail} pack={pack} sides={view.sides} entryOf={view.entryOf} />
-          <RouteRail stops={view.stops} current={stop.stop.id} onGo={sheet.go} />
+          <OrderPicker order={sheet.order} onPick={sheet.changeOrder} />
+          <RouteRail stops={sheet.stops} current={stop.stop.id} onGo={sheet.go} />
         </Left>
         <Middle key={stop.stop.id} ref={scroll} role="region" aria-label="Sheet" tabIndex={0}>
           <Head>
@@ -94,6 +96,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
               pick={sheet.pick}
               lifted={sheet.lifted}
               norms={norms.chosen}
+              isByStage={sheet.order === 'stage'}
               years={ageAt(detail.birthDate, Date.parse(detail.startedAt))}
               isReadOnly={isReadOnly}
               onFocus={takeRow}
@@ -106,7 +109,7 @@ export function Sheet({ detail, pack, by, complaints, amends }: Props) {
           )}
           <Onward>
             {rows.some((item) => item.norms !== undefined) && <NormsPicker references={pack.referenceRanges} {...norms} />}
-            <Button onPress={() => sheet.step(1)} isDisabled={stop.stop.id === view.stops[view.stops.length - 1]?.stop.id}>
+            <Button onPress={() => sheet.step(1)} isDisabled={stop.stop.id === sheet.stops.at(-1)?.stop.id}>
               Next stop
             </Button>
           </Onward>

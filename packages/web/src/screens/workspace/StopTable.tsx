@@ -1,9 +1,10 @@
-import { memo } from 'react'
+import { Fragment, memo } from 'react'
 import { SIDES, slotKey, usualRange, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { ItemDetail } from './ItemDetail'
 import { SheetRow, type RowProps } from './SheetRow'
+import { POSITION_WORDS } from './positions'
 import type { SidePick } from './useSheet'
 import type { useWorkspace } from './useWorkspace'
 
@@ -17,10 +18,12 @@ interface Props extends Pick<RowProps, 'pack' | 'isReadOnly' | 'onFocus' | 'onGo
   /** Whose usual ranges are shown, and the age they are shown for. */
   readonly norms: string | undefined
   readonly years: number | undefined
+  /** True where a station takes the patient through several positions: each is named where it begins. */
+  readonly isByStage: boolean
 }
 
 /** One stop of the sheet: the rows in two columns, the patient's right on the left of the screen, and what is known of the row in hand. */
-export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, ...row }: Props) {
+export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick, lifted, norms, years, isByStage, ...row }: Props) {
   const { entryOf, holdOf, judged, disagreements, contradictions, conclusions, since } = view
   const current = rows.find((item) => item.id === rowId)
   return (
@@ -32,24 +35,26 @@ export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick
         <Soft>{pick === 'both' ? firstSide(sore) : `${pick} side in hand`}</Soft>
         <Column $sore={sore.includes('left')}>Left{sore.includes('left') ? ', painful' : ''}</Column>
       </Columns>
-      {rows.map((item) => (
-        <SheetRow
-          key={item.id}
-          {...row}
-          item={item}
-          right={entryOf(item.id, 'right')}
-          left={entryOf(item.id, 'left')}
-          none={entryOf(item.id, 'none')}
-          isCurrent={item.id === rowId}
-          usual={item.kind === 'angle' ? usualRange(item, row.pack.referenceRanges, norms, years) : undefined}
-          because={item.depth === 'core' ? undefined : judged.verdict.asked.because.get(item.id)}
-          hold={holdOf.get(item.id)}
-          isLifted={lifted.has(item.id)}
-          contradictions={contradictions.get(item.id) ?? NO_WORDS}
-          since={since.get(item.id) ?? NO_WORDS}
-          conclusions={conclusions.get(item.id) ?? NO_CONCLUSIONS}
-          disagreements={disagreements.size === 0 ? NONE : SIDES.flatMap((side) => disagreements.get(slotKey(item.id, side)) ?? [])}
-        />
+      {rows.map((item, at) => (
+        <Fragment key={item.id}>
+          {isByStage && item.position !== rows[at - 1]?.position && item.position !== 'asking' && <Place>{POSITION_WORDS[item.position]}</Place>}
+          <SheetRow
+            {...row}
+            item={item}
+            right={entryOf(item.id, 'right')}
+            left={entryOf(item.id, 'left')}
+            none={entryOf(item.id, 'none')}
+            isCurrent={item.id === rowId}
+            usual={item.kind === 'angle' ? usualRange(item, row.pack.referenceRanges, norms, years) : undefined}
+            because={item.depth === 'core' ? undefined : judged.verdict.asked.because.get(item.id)}
+            hold={holdOf.get(item.id)}
+            isLifted={lifted.has(item.id)}
+            contradictions={contradictions.get(item.id) ?? NO_WORDS}
+            since={since.get(item.id) ?? NO_WORDS}
+            conclusions={conclusions.get(item.id) ?? NO_CONCLUSIONS}
+            disagreements={disagreements.size === 0 ? NONE : SIDES.flatMap((side) => disagreements.get(slotKey(item.id, side)) ?? [])}
+          />
+        </Fragment>
       ))}
       {current && <ItemDetail item={current} />}
     </>
@@ -63,6 +68,12 @@ const NO_CONCLUSIONS: RowProps['conclusions'] = []
 /** The side that does not hurt is the measure of the other, so it is examined first. */
 const firstSide = (sore: readonly Side[]): string => (sore.length > 1 ? 'the calmer side first' : `${sore.includes('right') ? 'left' : 'right'} first`)
 
+const Place = styled.h2`
+  margin: 10px 8px 2px;
+  font-size: 12px;
+  font-weight: 650;
+  color: ${({ theme }) => theme.soft};
+`
 const Columns = styled.div`
   position: sticky;
   top: -12px;

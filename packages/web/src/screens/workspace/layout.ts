@@ -1,9 +1,15 @@
-import { itemsById, oncePer, type Item, type RegionPack, type Region } from '@kneecap-awl/core'
+import { itemsById, oncePer, POSITIONS, type Item, type Region, type RegionPack, type Stage, type Stop } from '@kneecap-awl/core'
 
-type Stop = Region['stops'][number]
+/** By position the patient is turned once for each; by stage every joint has the same stations in the same order. */
+export const ORDERS = ['position', 'stage'] as const
+export type Order = (typeof ORDERS)[number]
+
+/** A stop of the route; one of the order by stage has no position of its own. */
+export type Station = Omit<Stop, 'position'> & { readonly position?: Stop['position'] }
 
 /** Where the items of a region stand: worked out once for a pack, read on every key. */
 export interface Layout {
+  readonly stations: readonly Station[]
   /** Items of a stop in its own order, then what no stop lists and is examined in the same stage or place: nothing that can be asked is lost. */
   readonly itemsOf: ReadonlyMap<string, readonly Item[]>
   /** Every item, as the sheet lists them one stop after another. */
@@ -12,24 +18,63 @@ export interface Layout {
   readonly stopOf: ReadonlyMap<string, string>
 }
 
-/** @param pack the view of one region */
-export const layoutOf = oncePer((pack: RegionPack): Layout => {
+/**
+ * The route through a region in one of its orders. Provocative tests come last of a stop or position, so that pain spoils nothing that is
+ * still to be examined.
+ * @param pack the view of one region
+ * @example layoutOf(viewOf(pack, 'hand'), 'stage').stations.map(({ title }) => title) // ['History', 'Screen', 'Look', 'Feel', …]
+ */
+export const layoutOf = (pack: RegionPack, order: Order): Layout => (order === 'stage' ? byStage(pack) : byPosition(pack))
+
+const byPosition = oncePer((pack: RegionPack): Layout => {
   const [region] = pack.regions
   const items = itemsById(pack)
   const places = new Map(region.stops.flatMap((stop) => stop.items.map((id) => [id, stop.id] as const)))
   const home = homes(region)
+  const extra = pack.items.filter((item) => !places.has(item.id) && isOnSheet(item))
   const stopOf = new Map(pack.items.map((item) => [item.id, item.stage === 'story' ? 'story' : (places.get(item.id) ?? home(item))]))
-  const extra = pack.items.filter((item) => !places.has(item.id) && item.depth !== 'card' && item.stage !== 'story')
-  const itemsOf = new Map(
-    region.stops.map((stop) => [
-      stop.id,
-      stop.id === 'story'
-        ? storyItems(pack, region)
-        : [...stop.items.flatMap((id) => items.get(id) ?? []), ...extra.filter((item) => stopOf.get(item.id) === stop.id)],
-    ]),
-  )
-  return { itemsOf, order: [...itemsOf.values()].flatMap((listed) => listed.map((item) => item.id)), stopOf }
+  return laidOut(pack, region.stops, stopOf, (stop) => {
+    const listed = [...stop.items.flatMap((id) => items.get(id) ?? []), ...extra.filter((item) => stopOf.get(item.id) === stop.id)]
+    return [...listed.filter((item) => !isProvocative(item)), ...listed.filter(isProvocative)]
+  })
 })
+
+const STATIONS: readonly { readonly id: string; readonly title: string; readonly stages: readonly Stage[]; readonly advice: string }[] = [
+  { id: 'story', title: 'History', stages: ['story'], advice: 'tap what is true, then confirm that the rest was asked' },
+  { id: 'screen', title: 'Screen', stages: ['screen'], advice: 'life, limb and infection before anything else' },
+  { id: 'look', title: 'Look', stages: ['look'], advice: 'both sides exposed and in the same position' },
+  { id: 'feel', title: 'Feel', stages: ['feel'], advice: 'the unaffected side first · watch the face' },
+  { id: 'move', title: 'Move', stages: ['move'], advice: 'active, then passive · pain at end range, block, end feel' },
+  { id: 'strength', title: 'Strength', stages: ['strength'], advice: 'full effort against resistance, with pain or without' },
+  { id: 'nerve-vessel', title: 'Nerve and vessel', stages: ['neuro', 'vascular'], advice: 'both limbs before judging one' },
+  { id: 'test', title: 'Special tests', stages: ['test'], advice: 'provocative tests last' },
+  { id: 'function', title: 'Function', stages: ['function'], advice: 'what the joint does in daily life' },
+  { id: 'neighbours', title: 'Adjacent regions', stages: ['neighbours'], advice: 'the joint above, the joint below, the spine' },
+  { id: 'results', title: 'Results', stages: ['result'], advice: 'enter what exists; nothing here is asked before it is needed' },
+]
+
+const byStage = oncePer((pack: RegionPack): Layout => {
+  const rank = new Map(byPosition(pack).order.map((id, at) => [id, at]))
+  const turns = [...new Set([...pack.regions[0].stops.map(({ position }) => position), ...POSITIONS])]
+  const before = (a: Item, b: Item): number =>
+    turns.indexOf(a.position) - turns.indexOf(b.position) ||
+    Number(isProvocative(a)) - Number(isProvocative(b)) ||
+    (rank.get(a.id) ?? 0) - (rank.get(b.id) ?? 0)
+  const stationOf = new Map(STATIONS.flatMap(({ id, stages }) => stages.map((stage) => [stage as string, id] as const)))
+  const stopOf = new Map(pack.items.map((item) => [item.id, stationOf.get(item.stage) ?? 'story']))
+  const stations = STATIONS.map(({ stages, ...station }) => ({ ...station, items: [], stages }))
+  return laidOut(pack, stations, stopOf, (station) => pack.items.filter((item) => isOnSheet(item) && stopOf.get(item.id) === station.id).sort(before))
+})
+
+const isOnSheet = (item: Item): boolean => item.depth !== 'card' && item.stage !== 'story' && item.stage !== 'patient'
+
+function laidOut<S extends Station>(pack: RegionPack, stations: readonly S[], stopOf: Layout['stopOf'], listed: (station: S) => readonly Item[]): Layout {
+  const [region] = pack.regions
+  const itemsOf = new Map(stations.map((stop) => [stop.id, stop.id === 'story' ? storyItems(pack, region) : listed(stop)]))
+  return { stations, itemsOf, order: [...itemsOf.values()].flatMap((items) => items.map((item) => item.id)), stopOf }
+}
+
+const isProvocative = ({ burden }: Item): boolean => burden === 3
 
 /** The stop that holds most of an item's stage, else the first in the same position. */
 function homes(region: Region): (item: Item) => string {

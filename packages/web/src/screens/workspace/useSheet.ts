@@ -19,7 +19,8 @@ import { useRecord, type Draft } from '../../record/useRecord'
 import type { Said } from './Notice'
 import { normalDrafts, restOfStop, whyNotNormal, type SheetState } from './restOfStop'
 import { useKeys } from './useKeys'
-import { layoutOf } from './layout'
+import { layoutOf, type Order } from './layout'
+import { useOrder } from './OrderPicker'
 import { usePlace } from './usePlace'
 import { useWorkspace } from './useWorkspace'
 import type { Answer } from './ValueControl'
@@ -32,8 +33,12 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const { entries, record, undo, ...sending } = useRecord(detail, by, amends)
   const { place, goStop, goRow } = usePlace()
   const [fetched, setFetched] = useState<ReadonlySet<string>>(() => new Set(place.row === '' ? [] : [place.row]))
-  const view = useWorkspace(pack, detail, entries, fetched)
-  const { stops, items, entryOf, holdOf, releasedBy } = view
+  const { order, setOrder } = useOrder()
+  const view = useWorkspace(pack, detail, entries, fetched, order)
+  const { items, entryOf, holdOf, releasedBy } = view
+  const stopHere = view.stops.some((one) => one.stop.id === place.stop) ? place.stop : layoutOf(pack, order).stopOf.get(place.row)
+  // A station with nothing to ask is not shown, unless somebody stands in it.
+  const stops = view.stops.filter((one) => one.items.length > 0 || one.stop.id === stopHere)
   const [pick, setPick] = useState<SidePick>('both')
   const [couldNot, setCouldNot] = useState<Item>()
   const [lifting, setLifting] = useState<{ item: Item; hold: StandingHold }>()
@@ -41,7 +46,7 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const [showKeys, setShowKeys] = useState(false)
   const [said, setSaid] = useState<Said>()
   const isReadOnly = (detail.signedAt !== null && !amends) || detail.discardedAt !== null
-  const stop = stops.find((one) => one.stop.id === place.stop) ?? stops[0]
+  const stop = stops.find((one) => one.stop.id === stopHere) ?? stops[0]
   const rows = stop?.items ?? []
   const current = items.get(place.row)
   useComplaints(complaints, detail, pack, record, entries.length)
@@ -58,11 +63,16 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
       const item = items.get(id)
       if (!item) return
       setFetched((now) => new Set([...now, id]))
-      goRow(id, item.stage === 'patient' ? 'story' : (layoutOf(pack).stopOf.get(id) ?? 'screen'))
+      goRow(id, item.stage === 'patient' ? 'story' : (layoutOf(pack, order).stopOf.get(id) ?? 'screen'))
       requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' })))
     },
-    [goRow, items, pack],
+    [goRow, items, order, pack],
   )
+  /** Goes on in the other order, at the row in hand. */
+  const changeOrder = (next: Order): void => {
+    setOrder(next)
+    goRow(place.row, layoutOf(pack, next).stopOf.get(place.row === '' ? (rows[0]?.id ?? '') : place.row) ?? 'story')
+  }
   const overrideOf = useCallback(
     (item: Item): FindingEntry['override'] => {
       const release = releasedBy.get(item.id)
@@ -171,7 +181,7 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   useKeys(isReadOnly ? looking : { ...looking, ...recording }, !couldNot && !lifting && !showKeys)
 
   return {
-    view, entries, sending, record, decide, stop, rows, rowId: place.row, setRowId: goRow, current, pick, isReadOnly, lifted, said, setSaid,
+    view, order, changeOrder, entries, sending, record, decide, stops, stop, rows, rowId: place.row, setRowId: goRow, current, pick, isReadOnly, lifted, said, setSaid,
     go, goToItem, answer, lift, liftFlag, setPriority, markRest, takeBack, step, openVerdict,
     couldNot, setCouldNot, lifting, setLifting, giveReason, showKeys, setShowKeys,
   } // prettier-ignore

@@ -21,14 +21,13 @@ import {
   type Judgement,
   type RegionPack,
   type Side,
-  type Stop,
 } from '@kneecap-awl/core'
 import type { ExaminationDetail } from '../../api/queries'
 import { siteZone } from '../../parts/times'
-import { layoutOf } from './layout'
+import { layoutOf, type Order, type Station } from './layout'
 
 export interface StopView {
-  readonly stop: Stop
+  readonly stop: Station
   /** Items shown now: core, what is asked for, what was recorded, what was fetched by hand. */
   readonly items: readonly Item[]
   readonly answered: number
@@ -37,7 +36,8 @@ export interface StopView {
 }
 
 /** Everything the workspace shows that follows from the record: judged anew with every entry. */
-export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>) {
+export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entries: readonly Entry[], fetched: ReadonlySet<string>, order: Order) {
+  const layout = layoutOf(pack, order)
   const region = pack.regions.find((one) => one.id === detail.region)
   const sides = useMemo(() => judgedSides(pack, detail), [pack, detail])
   const [about] = useState(() => ({
@@ -62,14 +62,15 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
     for (const { says, items: about } of contradictionsOf(judged)) for (const id of about) byItem.set(id, [...(byItem.get(id) ?? []), says])
     return byItem
   }, [judged])
+  // At the last of their rows: there the examiner is when they can be drawn.
   const conclusions = useMemo(() => {
     const byRow = new Map<string, Conclusion[]>()
     for (const one of conclusionsOf(judged)) {
-      const row = lastOnSheet(pack, one.items)
+      const row = layout.order.findLast((id) => one.items.includes(id)) ?? ''
       byRow.set(row, [...(byRow.get(row) ?? []), one])
     }
     return byRow
-  }, [judged, pack])
+  }, [judged, layout])
   const since = useMemo(() => {
     const told = [...new Set(record.repeated.map(({ standing }) => subjectOf(standing).about))].flatMap((id) => items.get(id) ?? [])
     return new Map(told.map((item) => [item.id, serialStatements(item, record)] as const).filter(([, lines]) => lines.length > 0))
@@ -102,8 +103,8 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
         .flatMap((flag) => (flag.proof ? findingsOf(flag.proof) : []))
         .map((finding) => finding.item),
     )
-    return region.stops.map((stop) => {
-      const listed = layoutOf(pack).itemsOf.get(stop.id) ?? []
+    return layout.stations.map((stop) => {
+      const listed = layout.itemsOf.get(stop.id) ?? []
       const shown = listed.filter(isShown)
       return {
         stop,
@@ -113,7 +114,7 @@ export function useWorkspace(pack: RegionPack, detail: ExaminationDetail, entrie
         flags: shown.filter((item) => flagItems.has(item.id)).length,
       }
     })
-  }, [region, pack, isShown, isAnswered, holdOf, judged])
+  }, [region, layout, isShown, isAnswered, holdOf, judged])
 
   return { region, sides, judged, rail, items, entryOf, holdOf, releasedBy, disagreements, contradictions, conclusions, since, isAnswered, stops }
 }
@@ -130,8 +131,5 @@ const releasesOf = (judged: Judgement): ReadonlyMap<string, EntryOf<'released'>>
           return release ? hold.stops.map((id) => [id, release] as const) : []
         }),
       )
-
-/** The last of several rows as the sheet lists them: there the examiner is when a conclusion can be drawn. */
-const lastOnSheet = (pack: RegionPack, items: readonly string[]): string => layoutOf(pack).order.findLast((id) => items.includes(id)) ?? ''
 
 const RESULTS_ALWAYS = ['imaging.film']
