@@ -13,7 +13,9 @@ describe.each(routes)('the sheet of the %s by %s', (id, order) => {
   const shown = [...itemsOf.values()].flat().map((item) => item.id)
 
   it('has a place for every core item, and for every item that can be asked for', () => {
-    const wanted = view.items.filter((item) => item.depth !== 'card' && item.derive === undefined && (item.stage !== 'story' || item.depth !== 'on-demand'))
+    const wanted = view.items.filter(
+      (item) => item.depth !== 'card' && item.stage !== 'plan' && item.derive === undefined && (item.stage !== 'story' || item.depth !== 'on-demand'),
+    )
     expect(wanted.filter((item) => !shown.includes(item.id)).map((item) => item.id)).toEqual([])
   })
   it('shows no item twice', () => expect(shown.filter((item, at) => shown.indexOf(item) !== at)).toEqual([]))

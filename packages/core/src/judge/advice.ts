@@ -14,4 +14,4 @@ export interface Advice {
  * @example adviceOf(judgement(pack, livesAlone)).map((one) => one.id) // ['mod.unsafe-home']
  */
 export const adviceOf = ({ compiled, context, sides }: Judgement): readonly Advice[] =>
-  compiled.advice.filter(({ rule }) => sides.some((side) => rule.run(context, side) === YES)).map(({ id, title, says }) => ({ id, title, says }))
+  compiled.sayings.advice.filter(({ rule }) => sides.some((side) => rule.run(context, side) === YES)).map(({ id, title, says }) => ({ id, title, says }))

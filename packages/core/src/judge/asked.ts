@@ -22,6 +22,11 @@ export function askedItems(compiled: CompiledPack, context: JudgeContext, sides:
   })
   // A value that is worked out is asked for when anything that it is worked out from is.
   for (const { item, source } of compiled.workedOut) raise(level, item, (level[source] ?? NO) as T)
+  for (const { item, source, because: why } of compiled.alongside) {
+    raise(level, item, (level[source] ?? NO) as T)
+    const { id } = compiled.item(item)
+    if (level[source] === YES && !because.has(id)) because.set(id, why)
+  }
   return { level, because, prompts, inPlay }
 }
 

@@ -4,7 +4,7 @@ import type { Measure } from '../model/measure.js'
 import { SIDE_COUNT, SIDE_INDEXES, type SideIndex } from '../model/side.js'
 import type { Tier } from '../model/tier.js'
 import { tierRank } from '../model/tier.js'
-import type { Flag, Hold, Modifier, Phrase, Prompt, RegionPack, Rival } from '../pack/pack.js'
+import type { Flag, Hold, Modifier, Phrase, Prompt, RegionPack } from '../pack/pack.js'
 import { rulesOf } from '../pack/rulesOf.js'
 import { compileRule } from '../rules/compileRule.js'
 import { leavesOf } from '../rules/leaves.js'
@@ -17,6 +17,7 @@ import { NO, YES, type T } from '../rules/truth.js'
 import { dependentsOf, type Dependents } from './dependents.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { ApplicableModifier } from './priorityTier.js'
+import { isMoving, sayingsOf, type Sayings } from './sayings.js'
 import type { PastFlag } from './verdict.js'
 
 export interface CompiledClause {
@@ -55,16 +56,13 @@ export class CompiledPack implements RuleSet {
   readonly alwaysAsked: Uint8Array
   /** Items that are worked out, each with an item that it is worked out from. */
   readonly workedOut: readonly { readonly item: number; readonly source: number }[]
+  /** Items that are asked whenever another is. */
+  readonly alongside: readonly { readonly item: number; readonly source: number; readonly because: string }[]
   /** Items that some rule compares with an earlier check. */
   readonly compared: ReadonlySet<number>
   readonly holds: readonly { readonly hold: Hold; readonly rule: Compiled }[]
   readonly calcs: readonly CompiledCalc[]
-  /** Modifiers that move no tier and have something to say. */
-  readonly advice: readonly { readonly id: string; readonly title: string; readonly says: string; readonly rule: Compiled }[]
-  /** Findings that cannot both be so. */
-  readonly contradictions: readonly { readonly id: string; readonly says: string; readonly rule: Compiled }[]
-  /** What several findings together mean. */
-  readonly conclusions: readonly { readonly modifier: Modifier; readonly says: string; readonly rivals: readonly Rival[]; readonly rule: Compiled }[]
+  readonly sayings: Sayings
   readonly phrases: readonly { readonly phrase: Phrase; readonly rule: Compiled | undefined }[]
   readonly indexOf: ReadonlyMap<string, number>
   private readonly rules = new Map<string, Compiled>()
@@ -88,14 +86,7 @@ export class CompiledPack implements RuleSet {
       const moves = applicable(modifier)
       return moves ? [{ modifier, applicable: moves, rule: ready(modifier.when) }] : []
     })
-    this.advice = pack.modifiers.flatMap(({ id, title, effect, when }) => ('says' in effect ? [{ id, title, says: effect.says, rule: ready(when) }] : []))
-    this.contradictions = pack.modifiers.flatMap(({ id, effect, when }) =>
-      'contradicts' in effect ? [{ id, says: effect.contradicts, rule: ready(when) }] : [],
-    )
-    this.conclusions = pack.modifiers.flatMap((modifier) => {
-      const { effect, when } = modifier
-      return 'concludes' in effect ? [{ modifier, says: effect.concludes, rivals: effect.rivals ?? [], rule: ready(when) }] : []
-    })
+    this.sayings = sayingsOf(pack, ready)
     this.flags = pack.flags.map((flag) => ({
       flag,
       modifiers: modifiers.filter(({ modifier }) => modifier.concepts.includes(flag.concept) || modifier.classes.some((one) => flag.classes.includes(one))),
@@ -113,6 +104,9 @@ export class CompiledPack implements RuleSet {
     this.alwaysAsked = Uint8Array.from(pack.items, (item) => (item.depth === 'core' || item.depth === 'card' ? YES : NO))
     this.workedOut = pack.items.flatMap((item, at) =>
       Object.values(item.derive?.from ?? {}).flatMap((path) => this.sourceIndex(path).map((source) => ({ item: at, source }))),
+    )
+    this.alongside = pack.items.flatMap(({ alongside, label }, at) =>
+      alongside === undefined ? [] : [{ item: this.index(alongside), source: at, because: label }],
     )
     this.holds = pack.holds.map((hold) => ({ hold, rule: ready(hold.when) }))
     this.phrases = pack.phrases.map((phrase) => ({ phrase, rule: phrase.when && ready(phrase.when) }))
@@ -278,7 +272,7 @@ const comparedItem = (leaf: Leaf): string[] =>
 
 /** What a modifier does to a tier; nothing when it only says something. */
 const applicable = ({ id, effect }: Modifier): ApplicableModifier | undefined => {
-  if ('says' in effect || 'contradicts' in effect || 'concludes' in effect) return undefined
+  if (!isMoving(effect)) return undefined
   return 'step' in effect ? { id, step: true, ...(effect.onlyFrom ? { onlyFrom: effect.onlyFrom } : {}) } : { id, step: false, atLeast: effect.atLeast }
 }
 

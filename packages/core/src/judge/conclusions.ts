@@ -1,5 +1,5 @@
 import type { Side } from '../model/side.js'
-import type { Rival } from '../pack/pack.js'
+import type { DaySpan, Rival } from '../pack/pack.js'
 import type { Judgement } from './judgement.js'
 import { metBy } from './metBy.js'
 
@@ -13,6 +13,8 @@ export interface Conclusion {
   /** What else would explain them, each with the finding that separates the two best. */
   readonly rivals: readonly Rival[]
   readonly source: string
+  /** When it is looked at again, where it does not count yet. */
+  readonly again?: DaySpan
 }
 
 /**
@@ -20,6 +22,6 @@ export interface Conclusion {
  * @example conclusionsOf(judgement(pack, stiffShoulder))[0]?.says // 'Glenohumeral stiffness: passive external rotation and elevation lost'
  */
 export const conclusionsOf = (judged: Pick<Judgement, 'compiled' | 'context' | 'sides'>): readonly Conclusion[] =>
-  judged.compiled.conclusions.flatMap(({ modifier: { id, source }, says, rivals, rule }) =>
-    metBy(rule, judged).map(({ side, items }) => ({ id, says, side, items, rivals, source })),
+  judged.compiled.sayings.conclusions.flatMap(({ id, source, says, rivals, again, rule }) =>
+    metBy(rule, judged).map(({ side, items }) => ({ id, says, side, items, rivals, source, ...(again === undefined ? {} : { again }) })),
   )

@@ -20,7 +20,7 @@ export interface Contradiction {
  * @example contradictionsOf(judgement(pack, noEffusionTapPositive)) // [{ id: 'knee.contradiction.effusion', side: 'right', … }]
  */
 export const contradictionsOf = (judged: Pick<Judgement, 'compiled' | 'context' | 'sides'>): readonly Contradiction[] =>
-  judged.compiled.contradictions.flatMap(({ id, says, rule }) => metBy(rule, judged).map((met) => ({ id, says, ...met })))
+  judged.compiled.sayings.contradictions.flatMap(({ id, says, rule }) => metBy(rule, judged).map((met) => ({ id, says, ...met })))
 
 export const isContradictory = (compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): boolean =>
-  compiled.contradictions.some(({ rule }) => sides.some((side) => rule.run(context, side) === YES))
+  compiled.sayings.contradictions.some(({ rule }) => sides.some((side) => rule.run(context, side) === YES))

@@ -1,4 +1,4 @@
-export const STAGES = ['story', 'screen', 'look', 'feel', 'move', 'strength', 'test', 'neuro', 'vascular', 'function', 'neighbours', 'result'] as const
+export const STAGES = ['story', 'screen', 'look', 'feel', 'move', 'strength', 'test', 'neuro', 'vascular', 'function', 'neighbours', 'result', 'plan'] as const
 
 export type Stage = (typeof STAGES)[number] | 'patient'
 
@@ -150,6 +150,8 @@ export interface Item {
   readonly carried: boolean
   /** A look at a neighbouring joint names its region: what is found there can be gone into in one step. */
   readonly opens?: string | undefined
+  /** An item that is asked whenever this one is: the chaperone of an intimate examination. */
+  readonly alongside?: string | undefined
   readonly structure?: string | undefined
   readonly accuracy: readonly Accuracy[]
   readonly source: string

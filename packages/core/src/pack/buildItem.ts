@@ -115,6 +115,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     adverseIfPain: source.adverseIfPain,
     trap: source.trap,
     opens: source.opens,
+    alongside: source.alongside,
     structure: source.structure,
     derive: source.derive,
     normText: source.normText,

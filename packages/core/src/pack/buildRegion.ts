@@ -206,10 +206,15 @@ class RegionBuilder {
         ...source,
         region: this.id,
         when: this.rule(source.when, path, source.id),
-        stops: source.stops.flatMap((id) => (id.startsWith('$') ? (this.from.sets[id] ?? []) : [this.listed(id, path, source.id)])),
+        stops: source.stops.flatMap((id) => (id.startsWith('$') ? this.setHere(id) : [this.listed(id, path, source.id)])),
         source: source.source ?? 'expert',
       }
     })
+  }
+
+  /** As much of a set as this joint can examine. */
+  private setHere(name: string): readonly string[] {
+    return (this.from.sets[name] ?? []).filter((id) => [this.id, 'shared'].includes(this.ids.get(id)?.owner ?? this.id))
   }
 
   modifiers(): Modifier[] {
@@ -263,9 +268,10 @@ class RegionBuilder {
 
   /** What an item is in this region: core with its key, prompted, answered by itself. */
   private regionalItems(flags: readonly Flag[], prompts: readonly Prompt[], calcs: readonly Calc[]): Record<string, RegionalItem> {
-    const asked = new Set([...prompts.flatMap((g) => g.ask), ...flags.flatMap((f) => f.asks.flatMap((a) => a.item ?? []))])
+    const named = [...prompts.flatMap((g) => g.ask), ...flags.flatMap((f) => f.asks.flatMap((a) => a.item ?? []))]
     const alone = urgentItems(flags, calcs)
     const core = new Map(this.placed.source.core.map((c) => [this.resolve(c.item), c]))
+    const asked = new Set([...named, ...[...named, ...core.keys()].flatMap((id) => this.ids.get(id)?.alongside ?? [])])
     const regional: Record<string, RegionalItem> = {}
     for (const id of new Set([...core.keys(), ...asked, ...alone])) {
       const item = this.ids.get(id)

@@ -31,10 +31,12 @@ export function withFormerly(pack: Pack, { formerly }: Sources, problems: Proble
       problems.push({ file: path, id: of, reason: 'had another name and does not exist', cure: 'correct the id, or take it out' })
     for (const prefix of places) {
       const today = prefix + of
-      const before = id === undefined ? undefined : prefix + id
-      if (before !== undefined && known.has(before))
-        problems.push({ file: path, id: of, reason: `was called "${before}", which something else is called today`, cure: 'call it otherwise' })
-      if (before !== undefined) ids[before] = today
+      for (const former of id === undefined ? [] : [id].flat()) {
+        const before = prefix + former
+        if (known.has(before))
+          problems.push({ file: path, id: of, reason: `was called "${before}", which something else is called today`, cure: 'call it otherwise' })
+        ids[before] = today
+      }
       const item = items.get(today)
       if (!item) continue
       problems.push(

@@ -24,6 +24,10 @@ export const rule = { $ref: '#/definitions/rule' }
 
 export const tier = { enum: TIERS }
 
+const days = { type: 'integer', minimum: 0 }
+
+export const daySpan = object(['from', 'to'], { from: days, to: days })
+
 /** A leaf in words, or one structure key. One form that fits either: trying a form after another made an error for each rule that was sound. */
 export const definitions = {
   rule: {
@@ -98,6 +102,7 @@ export const item = object(['id', 'label', 'kind'], {
   lost: texts,
   carried: { type: 'boolean' },
   opens: id,
+  alongside: id,
   also: texts,
   structure: text,
   accuracy: list(accuracy),

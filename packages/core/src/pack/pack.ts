@@ -3,10 +3,12 @@ import type { Tier } from '../model/tier.js'
 import type { Calc } from '../rules/calc.js'
 import type { RuleNode } from '../rules/rule.js'
 import type { Flag, Reviewed } from './flag.js'
+import type { Modifier } from './modifier.js'
 import type { NerveLesions } from './nerves.js'
 import type { Formerly, Words } from './renamed.js'
 
 export type { Clause, Flag, RepairClock, Reviewed } from './flag.js'
+export type { CarePlan, DaySpan, Modifier, Rival } from './modifier.js'
 
 export interface Prompt {
   readonly id: string
@@ -25,36 +27,6 @@ export interface Hold {
   readonly stops: readonly string[]
   readonly allowed: string
   readonly reason: string
-  readonly source: string
-}
-
-/** Another explanation of what a conclusion stands on, and the finding that separates the two best. */
-export interface Rival {
-  readonly is: string
-  /** The item that separates them. */
-  readonly by: string
-  /** What it shows where the rival is true. */
-  readonly shows: string
-}
-
-/** What moves the tier of other flags: by their class, or two findings together by the concept of one of them. */
-export interface Modifier {
-  readonly id: string
-  readonly region: string
-  readonly title: string
-  readonly classes: readonly string[]
-  readonly concepts: readonly string[]
-  readonly when: RuleNode
-  /**
-   * A step or a least tier for the flags it names; or words about what else it changes: where the patient goes, who must know; or what in the
-   * record contradicts what; or what several findings together mean.
-   */
-  readonly effect:
-    | { readonly step: true; readonly onlyFrom?: readonly Tier[] }
-    | { readonly atLeast: Tier }
-    | { readonly says: string }
-    | { readonly contradicts: string }
-    | { readonly concludes: string; readonly rivals?: readonly Rival[] }
   readonly source: string
 }
 

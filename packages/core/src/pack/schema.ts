@@ -3,6 +3,7 @@ import {
   BANDS,
   calc,
   change,
+  daySpan,
   flag,
   flagPart,
   id,
@@ -152,7 +153,7 @@ export const FILES: Readonly<Record<string, object>> = {
   threats: object(['threats'], { threats: list(object(['concept', 'least'], { concept: text, least: tier, except: map(text) })) }),
   formerly: object(['formerly'], {
     formerly: map({
-      ...object([], { id, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),
+      ...object([], { id: { anyOf: [id, list(id)] }, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),
       minProperties: 1,
     }),
   }),
@@ -195,7 +196,9 @@ export const FILES: Readonly<Record<string, object>> = {
             object(['atLeast'], { atLeast: tier }),
             object(['says'], { says: text }),
             object(['contradicts'], { contradicts: text }),
-            object(['concludes'], { concludes: text, rivals: list(object(['is', 'by', 'shows'], { is: text, by: text, shows: text })) }),
+            object(['concludes'], { concludes: text, rivals: list(object(['is', 'by', 'shows'], { is: text, by: text, shows: text })), again: daySpan }),
+            object(['plans'], { plans: text, support: text, returns: texts, review: daySpan }),
+            object(['tells'], { tells: text }),
           ],
         },
         source: text,

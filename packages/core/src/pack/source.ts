@@ -56,6 +56,7 @@ export interface ItemSource {
   readonly lost?: readonly string[]
   readonly carried?: boolean
   readonly opens?: string
+  readonly alongside?: string
   readonly also?: readonly string[]
   readonly structure?: string
   readonly accuracy?: readonly (Omit<Accuracy, 'checked'> & { readonly checked?: boolean })[]
@@ -264,7 +265,9 @@ export interface FormerWordsSource {
 }
 
 /** What a thing was called before: its id, the words of its options, its qualifiers. */
-export interface FormerlySource extends FormerWordsSource {
+export interface FormerlySource extends Omit<FormerWordsSource, 'id'> {
+  /** Several where what each joint had for itself became one. */
+  readonly id?: string | readonly string[]
   /** By the qualifier's name of today. */
   readonly qualifiers?: Readonly<Record<string, FormerWordsSource>>
 }

@@ -32,6 +32,7 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
   lost: undefined,
   carried: undefined,
   opens: undefined,
+  alongside: undefined,
   also: undefined,
   structure: undefined,
   accuracy: undefined,

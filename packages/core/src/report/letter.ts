@@ -1,6 +1,6 @@
 import { conclusionsOf } from '../judge/conclusions.js'
 import type { Destination, RegionPack } from '../pack/pack.js'
-import type { Item } from '../model/item.js'
+import type { Item, Stage } from '../model/item.js'
 import { tierRank, type Tier } from '../model/tier.js'
 import type { FlagVerdict } from '../judge/verdict.js'
 import { isWanted } from '../pack/wantedItem.js'
@@ -15,6 +15,7 @@ import { isGapEntry } from '../record/gaps.js'
 import { isolated, plainText } from '../model/plainText.js'
 import { byItem, itemLine } from './itemLines.js'
 import { pathwaysOf } from './pathways.js'
+import { planLines } from './plan.js'
 import { isCheck, neurovascularText, onSoreSide } from './neurovascular.js'
 import { NoteFindings } from './noteFindings.js'
 import { acceptedWords, contradictionLines, disagreementLines, earlierLines, setWords, tellingLines } from './reasons.js'
@@ -48,6 +49,9 @@ export interface Letter {
   readonly missing: readonly string[]
 }
 
+/** Stages that have a paragraph of their own. */
+const TOLD_APART: ReadonlySet<Stage> = new Set(['story', 'result', 'plan'])
+
 /** Names, and what a clinician wrote: no abbreviation of theirs is touched. */
 const VERBATIM: ReadonlySet<string> = new Set(['About', 'Added'])
 
@@ -74,7 +78,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         ...earlierText(judged, about.zone),
         ...foundText('Presenting complaint', ({ stage }) => stage === 'story', judged, about.zone),
         ...backgroundText(pack, entries, wanted.recorded, about.zone),
-        ...foundText('Examination', ({ stage }) => stage !== 'story' && stage !== 'result', judged, about.zone),
+        ...foundText('Examination', ({ stage }) => !TOLD_APART.has(stage), judged, about.zone),
         ...negativesText(judged, about.zone),
         { heading: 'Neurovascular status', text: neurovascularText(judged, about.zone) },
         ...foundText('Imaging and results', ({ stage }) => stage === 'result', judged, about.zone),
@@ -85,6 +89,7 @@ export function referralLetter(judged: Judgement, about: LetterAbout): Letter {
         ...(about.added ? [{ heading: 'Added', text: about.added }] : []),
         { heading: 'Advised', text: advised.length > 0 ? `${advised.join('; ')}.` : 'Treatment and review here.' },
         ...imagingText(judged),
+        ...planText(judged, about.zone),
         { heading: 'Request', text: requestText(judged, destination, about.zone) },
         { heading: 'Not examined and still open', text: openText(judged, about.zone) },
       ].map(({ heading, text }) => ({ heading, text: plainText(text) })),
@@ -154,6 +159,12 @@ function impressionText({ pack, verdict }: Judgement, zone: string | undefined):
     ...(others === '' ? [] : [`Also: ${others}.`]),
     ...(open === '' ? [] : [`Not excluded yet: ${open}.`]),
   ].join(' ')
+}
+
+/** What is done meanwhile, and when the patient is seen again. */
+function planText(judged: Judgement, zone: string | undefined): { heading: string; text: string }[] {
+  const lines = planLines(judged, zone).map((line) => line.replace(/\.$/, ''))
+  return lines.length > 0 ? [{ heading: 'Plan', text: `${lines.join('. ')}.` }] : []
 }
 
 /** What the findings mean together; the findings themselves were told. */

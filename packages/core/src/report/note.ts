@@ -11,6 +11,7 @@ import { scoreReadings, spanWords } from '../judge/calcVerdicts.js'
 import { dueHere } from '../judge/clock.js'
 import { plainText } from '../model/plainText.js'
 import { NoteFindings } from './noteFindings.js'
+import { planLines, planOf } from './plan.js'
 import { acceptedWords, conclusionLines, contradictionLines, disagreementLines, earlierLines, holdLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { rangeWords, sideWord, tierName } from './words.js'
@@ -54,6 +55,8 @@ export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSec
       'Also consider',
       adviceOf(judged).map(({ title, says }) => `${title}: ${says}`),
     ),
+    ...sectionOf('Plan', planLines(judged, zone)),
+    ...sectionOf('Told to the patient', planOf(judged).told),
     ...sectionOf('Holds', holdLines(judged, zone)),
     ...sectionOf('Not examined', unexaminedLines(judged)),
     missingSection(judged),

@@ -42,13 +42,16 @@ export function pathwaysOf(
   return [...found.values()]
 }
 
+/** When the injury was, or the complaint began: what days are counted from. */
+export const onsetOf = (record: ExaminationRecord): string | undefined => told(record, 'story.injury-at') ?? told(record, 'story.onset-at')
+
+function told(record: ExaminationRecord, id: string): string | undefined {
+  const value = valueOf(record, id)
+  return typeof value === 'string' && !Number.isNaN(Date.parse(value)) ? value : undefined
+}
+
 function until(clock: NonNullable<Pathway['clock']>, examination: Examination, record: ExaminationRecord): { until?: string } {
-  const told = (id: string): string | undefined => {
-    const value = valueOf(record, id)
-    return typeof value === 'string' && !Number.isNaN(Date.parse(value)) ? value : undefined
-  }
-  const start =
-    clock.from === 'seen' ? examination.asOf : clock.from === 'injury' ? (told('story.injury-at') ?? told('story.onset-at')) : told('story.onset-at')
+  const start = clock.from === 'seen' ? examination.asOf : clock.from === 'injury' ? onsetOf(record) : told(record, 'story.onset-at')
   return start === undefined ? {} : { until: new Date(Date.parse(start) + clock.hours * HOUR).toISOString() }
 }
 

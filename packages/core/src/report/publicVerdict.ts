@@ -7,6 +7,7 @@ import { adviceOf } from '../judge/advice.js'
 import { conclusionsOf } from '../judge/conclusions.js'
 import { contradictionsOf } from '../judge/contradictions.js'
 import { standingHolds } from '../judge/holds.js'
+import { planOf } from './plan.js'
 import { toldProof } from './proofWords.js'
 import type { Judgement } from '../judge/judgement.js'
 import { conditionRanges } from '../reason/conditions.js'
@@ -45,6 +46,7 @@ export function publicVerdict(judged: Judgement): object {
     disagreements: judged.disagreements.map(({ stands, other }) => ({ item: stands.item, side: stands.side, stands: stands.id, other: other.id })),
     contradictions: contradictionsOf(judged),
     conclusions: conclusionsOf(judged),
+    plan: planOf(judged),
     open: openItems(judged).map((one) => ({ ...one, held: one.onHold })),
     advice,
     counsels: advice,

@@ -10,6 +10,7 @@ import type { RegionPack } from '../pack/pack.js'
 import { doFirst, type DoFirst } from './doFirst.js'
 import { clinicalNote, type NoteSection } from './note.js'
 import { pathwaysOf, type PathwayStep } from './pathways.js'
+import { planOf, type Plan } from './plan.js'
 import { acceptedWords, conclusionLines, contradictionLines, disagreementLines, earlierLines } from './reasons.js'
 import { standingOf, type Standing } from './standing.js'
 
@@ -34,6 +35,7 @@ export interface VerdictSheet extends Standing {
   readonly changes: readonly Counterfactual[]
   readonly unexaminedCount: number
   readonly advice: readonly Advice[]
+  readonly plan: Plan
   readonly pathways: readonly PathwayStep[]
   readonly scores: readonly ScoreReading[]
   readonly note: readonly NoteSection[]
@@ -69,6 +71,7 @@ export function verdictSheetOf(judged: Judgement, zone?: string): VerdictSheet {
     changes: [...raise, ...lower],
     unexaminedCount: standing.unexamined.reduce((sum, stop) => sum + stop.items.length, 0),
     advice: adviceOf(judged),
+    plan: planOf(judged),
     pathways: pathwaysOf(judged),
     scores: scoreReadings(judged),
     note: clinicalNote(judged, zone),

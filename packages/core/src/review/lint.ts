@@ -11,6 +11,7 @@ import { isWanted } from '../pack/wantedItem.js'
 import { MEASURES } from '../measure/registry.js'
 import { itemsById } from '../pack/itemsById.js'
 import { hasPlainNormal } from '../record/examinedNormal.js'
+import { isMoving } from '../judge/sayings.js'
 import { isWorkedOutFromCore, searchFlags } from './proveFlags.js'
 import { lintDanger } from './lintDanger.js'
 import { lintNames } from './lintNames.js'
@@ -57,9 +58,7 @@ function lintConcepts(pack: Pack): Problem[] {
   const modifiers = [...new Map(pack.modifiers.map((modifier) => [modifier.id, modifier])).values()]
   return [
     ...modifiers.flatMap(({ id, classes, concepts, effect }) => [
-      ...(classes.length + concepts.length === 0 && !('says' in effect) && !('contradicts' in effect) && !('concludes' in effect)
-        ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')]
-        : []),
+      ...(classes.length + concepts.length === 0 && isMoving(effect) ? [problem(id, 'moves nothing: it names neither classes nor concepts', 'name one')] : []),
       ...unknown(id, concepts),
     ]),
     ...pack.pathways.flatMap(({ id, concepts }) => unknown(id, concepts)),
@@ -97,8 +96,12 @@ function lintItems(pack: Pack): Problem[] {
   const regions = pack.regions.map((region) => region.id)
   const references = new Set(pack.referenceRanges.map((reference) => reference.id))
   // A pack of one region (a region tried by itself) has no neighbours to open.
+  const known = itemsById(pack)
   const isUnknown = (opens: string | undefined): boolean => opens !== undefined && regions.length > 1 && !regions.includes(opens)
   return pack.items.flatMap((item) => [
+    ...(item.alongside !== undefined && !known.has(item.alongside)
+      ? [problem(item.id, `goes with "${item.alongside}", which is no item`, 'name an item of the pack')]
+      : []),
     ...(isUnknown(item.opens) ? [problem(item.id, `opens "${item.opens ?? ''}", which is not a region`, `name one of: ${regions.join(', ')}`)] : []),
     ...(item.stage === 'test' && item.technique.length === 0
       ? [problem(item.id, 'is a test that does not say how it is done', 'give its technique in steps')]

@@ -21,6 +21,7 @@ import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
 import { Pathways } from './Pathways'
 import { SameVisit } from './SameVisit'
+import { PlanSection } from './PlanSection'
 import { AmendDialogue, SheetActions } from './SheetActions'
 import { Scores } from './Scores'
 import { usePrint } from './usePrint'
@@ -150,6 +151,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 </ul>
               </>
             )}
+            <PlanSection plan={view.plan} onReview={detail.signedAt || detail.discardedAt ? undefined : (draft) => void sheet.setReview(draft)} />
             <Pathways ways={view.pathways} />
             <NerveLevel pack={pack} {...view.nerve} />
             <Scores scores={view.scores} />

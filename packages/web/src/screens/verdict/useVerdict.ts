@@ -89,6 +89,7 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
         : 'DRAFT, not signed',
     printFoot: `${account?.site ?? ''}, printed ${dayAndTime(new Date().toISOString())}`,
     setPriority: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The priority is set.'),
+    setReview: (draft: Draft) => act(() => recordDecision(detail, account?.name ?? '', draft), 'The review date is set.'),
     /** @param decision leaves the range open, where that has to be said first */
     sign: (decision?: Draft) => act(() => sign(decision), 'Signed and sealed. The server reached the same verdict.'),
     refer: () => act(refer, 'Referred. Its clock runs on the desk.'),

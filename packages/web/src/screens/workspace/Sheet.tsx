@@ -34,7 +34,7 @@ interface Props {
 export function Sheet({ detail, pack, by, complaints, amends }: Props) {
   const sheet = useSheet(detail, pack, by, complaints, amends)
   const { view, stop, rows, isReadOnly } = sheet
-  const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.derive === undefined), [pack])
+  const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.stage !== 'plan' && item.derive === undefined), [pack])
   const [showRules, setShowRules] = useState(false)
   const [showRefused, setShowRefused] = useState(false)
   const norms = useReferenceRange()

@@ -66,7 +66,10 @@ const byStage = oncePer((pack: RegionPack): Layout => {
   return laidOut(pack, stations, stopOf, (station) => pack.items.filter((item) => isOnSheet(item) && stopOf.get(item.id) === station.id).sort(before))
 })
 
-const isOnSheet = (item: Item): boolean => item.depth !== 'card' && item.stage !== 'story' && item.stage !== 'patient'
+/** The history has a card of its own, the patient too; the plan stands on the verdict sheet. */
+const OFF_SHEET: ReadonlySet<Stage> = new Set(['story', 'patient', 'plan'])
+
+const isOnSheet = (item: Item): boolean => item.depth !== 'card' && !OFF_SHEET.has(item.stage)
 
 function laidOut<S extends Station>(pack: RegionPack, stations: readonly S[], stopOf: Layout['stopOf'], listed: (station: S) => readonly Item[]): Layout {
   const [region] = pack.regions

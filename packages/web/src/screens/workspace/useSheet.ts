@@ -62,7 +62,7 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
     (id: string): void => {
       const item = items.get(id)
       if (!item) return
-      setFetched((now) => new Set([...now, id]))
+      setFetched((now) => new Set([...now, id, ...(item.alongside === undefined ? [] : [item.alongside])]))
       goRow(id, item.stage === 'patient' ? 'story' : (layoutOf(pack, order).stopOf.get(id) ?? 'screen'))
       requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(`row-${id}`)?.scrollIntoView({ block: 'center' })))
     },
