@@ -4,6 +4,7 @@ import type { RegionPack } from '../pack/pack.js'
 import { isFinding } from '../record/decisions.js'
 import type { FindingEntry } from '../record/entry.js'
 import { isGapValue } from '../record/gaps.js'
+import { heldTooShort } from '../record/heldTooShort.js'
 import { earlierOf, hoursBetween } from '../record/recheck.js'
 import type { ExaminationRecord } from '../record/record.js'
 import { itemOfSlot, slotOf, type Earlier, type Reading } from '../rules/runtime.js'
@@ -36,11 +37,12 @@ function readingOf(item: Item | undefined, entry: { state: string; reason?: stri
   const couldNot = entry.state === 'could-not'
   const adverse = couldNot && item?.adverseIfPain !== undefined && (entry.reason === 'pain' || entry.reason === 'guarding')
   const isGap = entry.state === 'examined' && item !== undefined && isGapValue(item, entry.value)
+  const isShort = entry.state === 'examined' && item !== undefined && heldTooShort(item, entry) !== undefined
   return {
-    examined: (entry.state === 'examined' && !isGap) || adverse,
+    examined: (entry.state === 'examined' && !isGap && !isShort) || adverse,
     isGap,
     reason: couldNot ? (entry.reason ?? 'other') : undefined,
-    notValid: entry.state === 'not-valid',
+    notValid: entry.state === 'not-valid' || isShort,
     value: adverse ? item.adverseIfPain : entry.value,
     qualifiers: entry.qualifiers ?? {},
   }

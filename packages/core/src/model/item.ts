@@ -87,6 +87,13 @@ export interface Finding {
   readonly qualifiers?: Readonly<Record<string, Scalar | readonly string[]>>
 }
 
+export interface Alternative {
+  readonly name: string
+  readonly for: string
+  readonly how?: string
+  readonly item?: string
+}
+
 export interface Derivation {
   readonly measure: string
   /** Parameter of the measure to the term it is fed with (`item`, `item.qualifier`, `other(item)`). */
@@ -152,6 +159,10 @@ export interface Item {
   readonly opens?: string | undefined
   /** An item that is asked whenever this one is: the chaperone of an intimate examination. */
   readonly alongside?: string | undefined
+  /** Other ways to do it, each with whom it is for: a heavy leg, small hands. One that has an item of its own is recorded there. */
+  readonly alternatives?: readonly Alternative[] | undefined
+  /** How long it is held before a negative result counts, seconds. */
+  readonly holdSeconds?: number | undefined
   readonly structure?: string | undefined
   readonly accuracy: readonly Accuracy[]
   readonly source: string

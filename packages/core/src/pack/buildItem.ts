@@ -1,3 +1,4 @@
+import { howDone } from './howDone.js'
 import { uniformItem, overlaid } from './uniformItem.js'
 import { gapsOf, normalMeaning } from './normalMeaning.js'
 import type { Problem } from './problem.js'
@@ -20,7 +21,9 @@ export function buildItems(sources: Sources, scales: readonly Scale[], unverifie
     }
     byId.set(item.source.id, first ? mergedItem(first, item) : item)
   }
-  return [...byId.values()].map((item) => buildItem(item, scales, unverified, problems))
+  const all = [...byId.values()]
+  const sites = new Map(all.flatMap(({ region, source }) => (SITE_OF_PAIN.test(source.id) ? [[region, (source.options ?? []).map(String)] as const] : [])))
+  return all.map((item) => buildItem(item, scales, unverified, sites.get(item.region) ?? [], problems))
 }
 
 function expandShared(item: PlacedItem, regions: readonly string[]): PlacedItem[] {
@@ -37,6 +40,8 @@ function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
 }
 
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
+/** In which a joint asks where it hurts: its words are those of every test. */
+const SITE_OF_PAIN = /\.history\.(first-)?pain-site$/
 const EQUAL: Qualifier = { label: 'equal to the other side', kind: 'sign' }
 const METHOD: Qualifier = { label: 'method', kind: 'choice', options: ['goniometer', 'visual estimate', 'inclinometer', 'smartphone'] }
 const PRECISION: Qualifier = { label: 'precision', kind: 'choice', options: ['exact', 'hour', 'day', 'week', 'month'] }
@@ -47,7 +52,7 @@ const SECONDS = 5
 const RESULT_SECONDS = 600
 
 /** Fills in what the reviewer left out, and says what may not be left out. */
-function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: readonly string[], problems: Problem[]): Item {
+function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: readonly string[], sites: readonly string[], problems: Problem[]): Item {
   const { source, path, stage } = placed
   const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.id, reason, cure })
   const scope = source.scope ?? (stage === 'patient' ? 'patient' : stage === 'story' ? 'episode' : 'sided')
@@ -60,7 +65,7 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
   const answers = options.filter((word) => !gaps.includes(word))
   const calm = source.kind === 'sign' ? ['absent'] : (source.calm ?? scale?.calm ?? answers.slice(0, 1)).map(String).filter((word) => !gaps.includes(word))
   for (const word of calm) if (!options.includes(word)) fault(`"${word}" is called calm but is not an option`, 'list it under options')
-  const qualifiers = qualifiersOf(source)
+  const qualifiers = { ...qualifiersOf(source), ...howDone(source, stage, sites) }
   for (const [name, { with: words = [] }] of Object.entries(qualifiers))
     for (const word of words) if (!options.includes(word)) fault(`"${name}" goes with "${word}", which is no option`, `write one of: ${options.join(', ')}`)
   const unit = source.unit ?? UNITS[source.kind]
@@ -116,6 +121,8 @@ function buildItem(placed: PlacedItem, scales: readonly Scale[], unverified: rea
     trap: source.trap,
     opens: source.opens,
     alongside: source.alongside,
+    alternatives: source.alternatives,
+    holdSeconds: source.holdSeconds,
     structure: source.structure,
     derive: source.derive,
     normText: source.normText,

@@ -1,4 +1,5 @@
 import { parseRule, RuleError, type Names, type RuleSource } from '../rules/parseRule.js'
+import { membersHere } from './membersHere.js'
 import type { Problem } from './problem.js'
 import { inRegion, standsIn, type Placed, type Sources } from './sources.js'
 import type { CalcSource, FlagSource, RegionSource } from './source.js'
@@ -206,15 +207,10 @@ class RegionBuilder {
         ...source,
         region: this.id,
         when: this.rule(source.when, path, source.id),
-        stops: source.stops.flatMap((id) => (id.startsWith('$') ? this.setHere(id) : [this.listed(id, path, source.id)])),
+        stops: source.stops.flatMap((id) => (id.startsWith('$') ? membersHere(this.from.sets[id], this.id, this.ids) : [this.listed(id, path, source.id)])),
         source: source.source ?? 'expert',
       }
     })
-  }
-
-  /** As much of a set as this joint can examine. */
-  private setHere(name: string): readonly string[] {
-    return (this.from.sets[name] ?? []).filter((id) => [this.id, 'shared'].includes(this.ids.get(id)?.owner ?? this.id))
   }
 
   modifiers(): Modifier[] {

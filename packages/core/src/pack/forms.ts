@@ -103,6 +103,8 @@ export const item = object(['id', 'label', 'kind'], {
   carried: { type: 'boolean' },
   opens: id,
   alongside: id,
+  alternatives: list(object(['name', 'for'], { name: text, for: text, how: text, item: id })),
+  holdSeconds: { type: 'integer', minimum: 1 },
   also: texts,
   structure: text,
   accuracy: list(accuracy),

@@ -1,5 +1,5 @@
 import type { RuleSource } from '../rules/parseRule.js'
-import type { Item, Needs, NormalSpan, Accuracy, Kind, Position, Qualifier, Scope, Stage } from '../model/item.js'
+import type { Accuracy, Alternative, Item, Needs, NormalSpan, Kind, Position, Qualifier, Scope, Stage } from '../model/item.js'
 import type {
   AgeBand,
   Evidence,
@@ -57,6 +57,8 @@ export interface ItemSource {
   readonly carried?: boolean
   readonly opens?: string
   readonly alongside?: string
+  readonly alternatives?: readonly Alternative[]
+  readonly holdSeconds?: number
   readonly also?: readonly string[]
   readonly structure?: string
   readonly accuracy?: readonly (Omit<Accuracy, 'checked'> & { readonly checked?: boolean })[]

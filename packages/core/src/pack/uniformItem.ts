@@ -33,6 +33,8 @@ const NOTHING_SAID: { readonly [K in keyof ItemSource]-?: undefined } = {
   carried: undefined,
   opens: undefined,
   alongside: undefined,
+  alternatives: undefined,
+  holdSeconds: undefined,
   also: undefined,
   structure: undefined,
   accuracy: undefined,

@@ -4,6 +4,7 @@ import { counted } from '../model/plural.js'
 import { SIDES } from '../model/side.js'
 import { isFinding } from '../record/decisions.js'
 import type { FindingEntry } from '../record/entry.js'
+import { heldTooShort } from '../record/heldTooShort.js'
 import { earlierOf, hoursBetween } from '../record/recheck.js'
 import type { ExaminationRecord } from '../record/record.js'
 import { spanOf } from './times.js'
@@ -41,8 +42,17 @@ export function readingStatements(item: Item, told: Sides, first: 'right' | 'lef
     ...(difference === undefined ? [] : [differenceWords(difference, words)]),
     ...lost.map(({ side, active, passive, by }) => `${side} active ${words(active)}, passive ${words(passive)}: ${SAID[by]}`),
     ...([first, first === 'right' ? 'left' : 'right'] as const).flatMap((side) => passiveWanted(item, told, side)),
+    ...shortHolds(item, told),
   ]
 }
+
+/** A negative that was not held for long enough. */
+const shortHolds = (item: Item, told: Sides): string[] =>
+  (['right', 'left'] as const).flatMap((side) => {
+    const entry = told[side]
+    const held = entry?.state === 'examined' ? heldTooShort(item, entry) : undefined
+    return held === undefined ? [] : [`${side} held ${held} of ${item.holdSeconds ?? 0} s: a negative result does not count`]
+  })
 
 /** A reduced active range asks for the passive one; a full one does not. */
 function passiveWanted(item: Item, told: Sides, side: 'right' | 'left'): string[] {
@@ -59,6 +69,7 @@ export function tellingStatements(item: Item, told: Sides, first: 'right' | 'lef
   return [
     ...(difference === undefined || isAlike(difference) ? [] : [moreOrLess(difference, (size) => withUnit(item, size))]),
     ...lost.map(({ side, by }) => `${side} ${SAID[by]}`),
+    ...shortHolds(item, told),
   ]
 }
 
