@@ -50,6 +50,7 @@ export { readingStatements, serialStatements } from './report/readingStatements.
 export { pathwaysOf, type PathwayStep } from './report/pathways.js'
 export { type DoFirst } from './report/doFirst.js'
 export { railOf, type Rail } from './report/rail.js'
+export { residualOf, type Residual } from './reason/residual.js'
 export { planOf, REVIEW_ITEM, type Plan } from './report/plan.js'
 export { verdictSheetOf, type VerdictSheet } from './report/verdictSheet.js'
 export { referralLetter, type Letter } from './report/letter.js'

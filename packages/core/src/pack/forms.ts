@@ -160,7 +160,7 @@ export const flagPart = object([], { for: texts, ...flagFields })
 export const window = { type: 'number', exclusiveMinimum: 0 }
 
 /** Its parts are checked when they are put in place. */
-export const change = { type: 'object', minProperties: 2, properties: { calc: id, flag: id, group: id, hold: id } }
+export const change = { type: 'object', minProperties: 2, properties: { calc: id, flag: id, group: id, hold: id, item: id } }
 
 const evidence = object(['when', 'structure', 'source', 'certainty'], {
   when: rule,

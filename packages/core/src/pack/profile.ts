@@ -6,12 +6,12 @@ import type { PracticeVariant, TierInfo } from './pack.js'
 import type { Tier } from '../model/tier.js'
 
 /** What a change may change, by the key that names it, and the key of the files in which such things stand. */
-const CHANGEABLE = { calc: 'calcs', flag: 'flags', group: 'prompts', hold: 'holds' } as const
+const CHANGEABLE = { calc: 'calcs', flag: 'flags', group: 'prompts', hold: 'holds', item: 'items' } as const
 type Changeable = keyof typeof CHANGEABLE
 
 /**
  * Goes by the local profile where good practitioners differ: each choice that says what it changes replaces those parts of the region's
- * calculated values, flags, prompts and holds. What the profile does not name goes by the default.
+ * calculated values, flags, prompts, holds and items. What the profile does not name goes by the default.
  * @returns the variants, each with the choice that this pack goes by
  */
 export function goByProfile(sources: Sources, problems: Problem[]): PracticeVariant[] {
@@ -86,11 +86,11 @@ function applyChange(change: ChangeSource, region: string, sources: Sources, fau
   const { [kind]: id, tiers, ...parts } = change as Record<Changeable, string> & { readonly tiers?: Tiers }
   const things = sources[CHANGEABLE[kind]] as Placed<{ readonly id: string } & Pick<FlagSource, 'clauses'>>[]
   const at = things.findIndex((thing) => thing.source.id === id && thing.region === region)
-  const found = at >= 0 ? at : things.findIndex((thing) => thing.source.id === id && kind !== 'flag' && standsIn(thing, region))
+  const found = at >= 0 ? at : things.findIndex((thing) => thing.source.id === id && kind !== 'flag' && kind !== 'item' && standsIn(thing, region))
   const old = things[found]
   if (!old) return fault(`changes the ${kind} "${id}", which ${region} does not have`, 'correct the id')
   const source = { ...old.source, ...parts, ...(tiers ? movedClauses(old.source, tiers) : {}) }
-  const faults = checkShape(old.path, { [CHANGEABLE[kind]]: [source] }, [CHANGEABLE[kind]])
+  const faults = checkShape(old.path, { ...('stage' in old ? { stage: old.stage } : {}), [CHANGEABLE[kind]]: [source] }, [CHANGEABLE[kind]])
   for (const one of faults) fault(`its change of ${id} is wrong ${one.reason}`, one.cure)
   const changed = { ...old, region, only: undefined, source }
   // What is shared stays as it is for the other regions.

@@ -198,13 +198,15 @@ export interface PracticeVariantSource extends Omit<PracticeVariant, 'region' | 
   readonly changes?: Readonly<Record<string, readonly ChangeSource[]>>
 }
 
-/** Names a calculated value, flag, prompt or hold of the region, and the parts of it that read otherwise. */
+/** Names a calculated value, flag, prompt, hold or item of the region, and the parts of it that read otherwise. */
 export type ChangeSource =
   | ({ readonly calc: string } & Partial<CalcSource>)
   /** `tiers` moves every clause of one tier to another. */
   | ({ readonly flag: string; readonly tiers?: Readonly<Partial<Record<Tier, Tier>>> } & Partial<FlagSource>)
   | ({ readonly group: string } & Partial<PromptSource>)
   | ({ readonly hold: string } & Partial<HoldSource>)
+  /** What a row shows and asks: its label, angle, landmark, norm, technique. */
+  | ({ readonly item: string } & Partial<ItemSource>)
 
 /** What a site goes by, where it is not the default. */
 export interface LocalChoice {

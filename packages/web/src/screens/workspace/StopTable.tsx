@@ -56,7 +56,7 @@ export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick
           />
         </Fragment>
       ))}
-      {current && <ItemDetail item={current} />}
+      {current && <ItemDetail {...row} item={current} judged={judged} sides={view.sides} entryOf={entryOf} />}
     </>
   )
 })

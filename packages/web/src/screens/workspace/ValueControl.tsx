@@ -81,7 +81,7 @@ export function Qualifiers(props: Props) {
 const nameOf = ({ item, side }: Pick<Props, 'item' | 'side'>): string => `${item.label}${side === 'none' ? '' : `, ${side}`}`
 
 /** The whole answer after a change of part of it. A number that is read takes the place of "full, visual estimate". */
-function kept({ item, entry }: Pick<Props, 'item' | 'entry'>, change: Answer): Answer {
+export function kept({ item, entry }: Pick<Props, 'item' | 'entry'>, change: Answer): Answer {
   const examined = entry?.state === 'examined' ? entry : undefined
   const value = change.value ?? (examined?.value === NORMAL ? undefined : examined?.value)
   const told = Object.entries({ ...examined?.qualifiers, ...change.qualifiers })
@@ -189,7 +189,7 @@ interface ExtraProps {
 /** Most letters of a qualifier's words that still stand as buttons. */
 const EXTRA_ROOM = 18
 
-function Extra(props: ExtraProps) {
+export function Extra(props: ExtraProps) {
   return (
     <>
       <Together $mirrored={props.mirrored}>
