@@ -5,6 +5,12 @@ const PAIN_STAGES: ReadonlySet<string> = new Set(['test', 'move'])
 const PAIN_KINDS: ReadonlySet<string> = new Set(['sign', 'choice', 'angle'])
 const LONGEST_HOLD = 600
 
+/** Words for pain that do not say where it is. */
+const ANYWHERE: ReadonlySet<string> = new Set(['pain', 'no pain', 'pain only', 'pain and click', 'painful', 'painless', 'familiar pain'])
+
+/** Whether an option says itself where it hurts. @example isPlace('groin pain') // true */
+const isPlace = (option: string): boolean => option.includes('pain') && !ANYWHERE.has(option)
+
 /**
  * What an examination can be qualified by without its file saying so: the technique where there are others, the seconds that it was held where
  * the time decides, and for every test and range where the familiar pain was, and for an angle from where on.
@@ -12,16 +18,17 @@ const LONGEST_HOLD = 600
  * @example howDone(faber, 'test', ['groin', 'buttock']) // { site: { label: 'familiar pain in', kind: 'choice', options: ['groin', 'buttock'] } }
  */
 export function howDone(
-  { qualifiers = {}, alternatives, holdSeconds, kind, derive }: ItemSource,
+  { qualifiers = {}, alternatives, holdSeconds, kind, derive, options }: ItemSource,
   stage: string,
   sites: readonly string[],
 ): Record<string, Qualifier> {
   const ways = (alternatives ?? []).flatMap(({ name, item }) => (item === undefined ? [name] : []))
+  const isPlaced = 'site' in qualifiers || (options ?? []).some((option) => isPlace(String(option)))
   const isPainful = sites.length > 0 && derive === undefined && PAIN_STAGES.has(stage) && PAIN_KINDS.has(kind)
   return {
     ...(ways.length === 0 ? {} : { technique: { label: 'technique', kind: 'choice' as const, options: ways } }),
     ...(holdSeconds === undefined ? {} : { held: { label: 'held', kind: 'number' as const, unit: 's', min: 0, max: LONGEST_HOLD } }),
-    ...(isPainful && !('site' in qualifiers) ? { site: { label: 'familiar pain in', kind: 'choice' as const, options: [...sites] } } : {}),
+    ...(isPainful && !isPlaced ? { site: { label: 'familiar pain in', kind: 'choice' as const, options: [...sites] } } : {}),
     ...(isPainful && kind === 'angle' && !('pain-from' in qualifiers)
       ? { 'pain-from': { label: 'familiar pain from', kind: 'number' as const, unit: '°', min: 0, max: 180 } }
       : {}),
