@@ -23,6 +23,7 @@ export const ExaminationSummary = Form({
   ceiling: Nullable(Tier),
   priority: Nullable(Type.Unsafe<Tier>({ ...Tier, description: 'what counts: the floor, or what a clinician set in its place' })),
   verdictKind: Nullable(OneOf(['signed', 'amended'])),
+  reviewOn: Nullable(Type.Unsafe<string>({ ...Instant, description: 'when the patient is to be seen again, as a clinician set it' })),
 })
 export type ExaminationSummary = Described<typeof ExaminationSummary>
 type Tier = Described<typeof Tier>

@@ -48,7 +48,7 @@ export const readDesk = route({
   query: Type.Object({
     search: Type.String({ maxLength: 80, default: '' }),
     region: Type.String({ maxLength: 40, default: '' }),
-    state: Type.Unsafe<'draft' | 'signed'>({ type: 'string', enum: ['draft', 'signed'], default: 'draft' }),
+    state: Type.Unsafe<'draft' | 'signed' | 'review'>({ type: 'string', enum: ['draft', 'signed', 'review'], default: 'draft' }),
     limit: Type.String({ pattern: '^([1-9][0-9]?|100)$', default: '20' }),
     offset: Type.String({ pattern: '^[0-9]{1,7}$', default: '0' }),
   }),

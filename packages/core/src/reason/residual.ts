@@ -17,7 +17,7 @@ const MOST_NAMED = 2
 
 /**
  * The chance that a negative result leaves, and what would lower it: no negative test of the bedside is the end of a suspicion.
- * @returns undefined where it is not negative on that side, or no checked or usable figure says how many it misses
+ * @returns undefined where it is not negative on that side, or no usable figure says how many it misses
  * @example residualOf(sharpPurser, judgement(pack, negativeInRheumatoidNeck), 'none') // { missed: 31, figure: { sens: 69, … }, lowers: […] }
  */
 export function residualOf(item: Item, judged: Judgement, side: Side): Residual | undefined {
@@ -25,7 +25,7 @@ export function residualOf(item: Item, judged: Judgement, side: Side): Residual 
   const at = SIDE_INDEX[side]
   const entry = standing[slotOf(compiled.index(item.id), at)]
   const figure = item.accuracy.find(({ sens, unverified }) => sens !== undefined && unverified !== true)
-  if (figure?.sens === undefined || entry?.state !== 'examined' || !item.calm.includes(String(entry.value))) return undefined
+  if (figure?.sens === undefined || figure.sens >= 100 || entry?.state !== 'examined' || !item.calm.includes(String(entry.value))) return undefined
   const others = compiledConditions(compiled)
     .filter(({ evidence }) => evidence.some(({ items }) => items.has(item.id)))
     .flatMap(({ evidence }) => evidence.map(({ items, evidence: { lrNegative } }) => ({ items: [...items], lowers: lrNegative?.[1] ?? 1 })))

@@ -1,4 +1,5 @@
 import { LOST_DEGREES, measurementError, restrictionOf, type Restriction } from '../measure/sideDifference.js'
+import { RESISTED } from '../pack/howDone.js'
 import type { Item } from '../model/item.js'
 import { counted } from '../model/plural.js'
 import { SIDES } from '../model/side.js'
@@ -43,6 +44,7 @@ export function readingStatements(item: Item, told: Sides, first: 'right' | 'lef
     ...lost.map(({ side, active, passive, by }) => `${side} active ${words(active)}, passive ${words(passive)}: ${SAID[by]}`),
     ...([first, first === 'right' ? 'left' : 'right'] as const).flatMap((side) => passiveWanted(item, told, side)),
     ...shortHolds(item, told),
+    ...powers(item, told),
   ]
 }
 
@@ -53,6 +55,22 @@ const shortHolds = (item: Item, told: Sides): string[] =>
     const held = entry?.state === 'examined' ? heldTooShort(item, entry) : undefined
     return held === undefined ? [] : [`${side} held ${held} of ${item.holdSeconds ?? 0} s: a negative result does not count`]
   })
+
+/** What power and pain on resistance say together (Cyriax 1982): contractile tissue that hurts, is torn, or has no nerve. */
+const powers = (item: Item, told: Sides): string[] =>
+  (['right', 'left'] as const).flatMap((side) => {
+    const entry = told[side]
+    const pain = entry?.state === 'examined' ? entry.qualifiers?.[RESISTED] : undefined
+    if (pain === undefined || entry?.value === undefined) return []
+    const says = powerWords(String(entry.value) === item.options.at(-1), String(pain))
+    return says === undefined ? [] : [`${side} ${says}`]
+  })
+
+function powerWords(isFull: boolean, pain: string): string | undefined {
+  if (pain === 'gives way') return 'gives way: effort limited, the grade is not reliable'
+  if (isFull) return pain === 'none' ? undefined : 'full power with pain: irritation of tendon or muscle'
+  return pain === 'none' ? 'weak without pain: complete rupture or nerve' : 'weak with pain: partial tear, or inhibited by pain'
+}
 
 /** A reduced active range asks for the passive one; a full one does not. */
 function passiveWanted(item: Item, told: Sides, side: 'right' | 'left'): string[] {

@@ -1,15 +1,18 @@
 import type { DeskPage, ExaminationDetail, ExaminationSummary } from '@kneecap-awl/contract'
-import { entriesOfToday, subjectOf, type Entry } from '@kneecap-awl/core'
+import { entriesOfToday, REVIEW_ITEM, subjectOf, type Entry } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 
 export type ExaminationRow = ExaminationSummary
 
+/** The day on which the patient is to be seen again, as it was set last. */
+const REVIEW = `lateral (select body ->> 'value' as day from entry where examination_id = e.id and about = '${REVIEW_ITEM}' order by at desc, id desc limit 1) r on true`
 const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
   to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy",
-  to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", v.floor, v.ceiling, coalesce(v.body -> 'priority' ->> 'tier', v.floor) as priority, v.kind as "verdictKind"`
+  to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", v.floor, v.ceiling, coalesce(v.body -> 'priority' ->> 'tier', v.floor) as priority, v.kind as "verdictKind", r.day as "reviewOn"`
 const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
-  left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true`
+  left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true
+  left join ${REVIEW}`
 
 export async function examinationById(db: Db, id: string): Promise<ExaminationRow | undefined> {
   const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = $1`, [id])
@@ -27,9 +30,9 @@ export async function examinationsOfVisit(db: Db, visit: string): Promise<Examin
   return rows
 }
 
-/** What the desk lists: drafts that are neither signed nor discarded, or what was signed. The newest come first. */
+/** What the desk lists: drafts that are neither signed nor discarded, what was signed, or whom to see again, and nobody has yet. */
 export interface DeskList {
-  readonly state: 'draft' | 'signed'
+  readonly state: 'draft' | 'signed' | 'review'
   /** Part of the patient's name or number; empty for all. */
   readonly search: string
   readonly region: string
@@ -40,6 +43,11 @@ export interface DeskList {
 const DESK: Readonly<Record<DeskList['state'], { readonly where: string; readonly order: string }>> = {
   draft: { where: 'e.signed_at is null and e.discarded_at is null', order: 'e.started_at desc, e.id desc' },
   signed: { where: 'e.signed_at is not null', order: 'e.signed_at desc, e.id desc' },
+  review: {
+    where: `e.signed_at is not null and r.day is not null and not exists (select 1 from examination later
+      where later.patient_id = e.patient_id and later.region = e.region and later.started_at > e.started_at and later.discarded_at is null)`,
+    order: 'r.day, e.id',
+  },
 }
 const LISTED = `($1 = '' or p.name ilike '%' || $1 || '%' or p.local_number ilike $1 || '%') and ($2 = '' or e.region = $2)`
 
@@ -61,7 +69,7 @@ export async function countListed(
 ): Promise<Pick<DeskPage, 'total' | 'oldest'>> {
   const { rows } = await db.query<{ total: number; id: string; patientName: string; startedAt: string }>(
     `select count(*) over ()::int as total, e.id, p.name as "patientName", to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt"
-     from examination e join patient p on p.id = e.patient_id where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
+     from examination e join patient p on p.id = e.patient_id left join ${REVIEW} where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
     [search, region],
   )
   const [first] = rows

@@ -12,7 +12,7 @@ export const session = queryOptions({
   staleTime: 5 * 60_000,
 })
 export interface DeskList {
-  readonly state: 'draft' | 'signed'
+  readonly state: 'draft' | 'signed' | 'review'
   readonly search: string
   readonly region: string
   readonly page: number

@@ -53,6 +53,13 @@ export function Desk() {
             title="Drafts"
             empty="No draft is open. Start an examination when the next patient comes in."
           />
+          <ExaminationList
+            key={`review ${about.search} ${region}`}
+            {...about}
+            state="review"
+            title="Reviews"
+            empty="Nobody is to be seen again. A review date is set on the verdict sheet."
+          />
           <ExaminationList key={`signed ${about.search} ${region}`} {...about} state="signed" title="Signed" empty="Nothing has been signed." />
         </div>
         <div>

@@ -7,7 +7,7 @@ import { desk, PAGE, type DeskList, type DeskPage, type ExaminationSummary } fro
 import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
 import { Loaded } from '../../parts/Loaded'
 import { PriorityTag } from '../../parts/PriorityTag'
-import { ageWords, fromNow, isOlderThan } from '../../parts/times'
+import { ageWords, dayOnly, fromNow, isOlderThan } from '../../parts/times'
 
 interface Props extends Omit<DeskList, 'page'> {
   readonly title: string
@@ -26,7 +26,7 @@ export function ExaminationList({ title, empty, ...about }: Props) {
         {query.data ? `, ${query.data.total}${isFiltered ? ' found' : ''}` : ''}
       </Title>
       <Card>
-        <Loaded query={query} what={title === 'Drafts' ? 'the drafts' : 'what was signed'}>
+        <Loaded query={query} what={NAMES[about.state]}>
           {(data) => (
             <>
               {about.state === 'draft' && <Oldest data={data} />}
@@ -45,6 +45,7 @@ export function ExaminationList({ title, empty, ...about }: Props) {
   )
 }
 
+const NAMES: Readonly<Record<DeskList['state'], string>> = { draft: 'the drafts', signed: 'what was signed', review: 'the reviews' }
 const DAY_MS = 86_400_000
 
 /** A draft of another day is named, so that it is not left lying on a later page. */
@@ -68,11 +69,18 @@ function Row({ one }: { readonly one: ExaminationSummary }) {
         <Soft as="div">
           {complaintWords(one)} · begun {fromNow(one.startedAt)} by {one.startedBy}
           {one.verdictKind === 'amended' ? ' · amended' : ''}
+          {one.reviewOn && <ReviewDay on={one.reviewOn} />}
         </Soft>
       </div>
       <PriorityTag of={one} />
     </Line>
   )
+}
+
+/** The day of the review; one that has passed stands out. */
+function ReviewDay({ on }: { readonly on: string }) {
+  const isPast = isOlderThan(on, DAY_MS / 2)
+  return <> · {isPast ? <Late>review was due {dayOnly(on)}</Late> : `review ${dayOnly(on)}`}</>
 }
 
 function Pages({ page, total, onGo }: { readonly page: number; readonly total: number; readonly onGo: (page: number) => void }) {
@@ -114,6 +122,9 @@ export const Line = styled.li<{ $urgent?: boolean }>`
     flex-wrap: wrap;
     gap: 6px;
   }
+`
+const Late = styled.strong`
+  color: ${({ theme }) => theme.copper};
 `
 const Name = styled(Link)`
   font-weight: 650;

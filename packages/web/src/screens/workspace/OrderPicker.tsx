@@ -39,7 +39,7 @@ export function OrderPicker({ order, onPick }: { readonly order: Order; readonly
 
 const Pair = styled(ToggleRow)`
   gap: 4px;
-  margin: 8px 0 0;
+  margin: 8px 0 6px;
 `
 const Half = styled(Toggle)`
   flex: 1;

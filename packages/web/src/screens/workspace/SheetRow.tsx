@@ -151,6 +151,7 @@ function Name({ item, usual }: RowProps) {
     <Middle>
       <strong>{item.label}</strong>
       {item.hint && <Soft>{item.hint}</Soft>}
+      {item.alternatives && <Soft>otherwise {item.alternatives.map(({ name }) => name).join(', or ')}</Soft>}
       {usual !== undefined && (
         <Soft>
           norm {usual}
