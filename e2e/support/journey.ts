@@ -81,7 +81,7 @@ export async function begin(
 }
 
 /** Opens the newest examination of a patient from one list of the desk: the desk is searched, as other journeys fill its first page. */
-export async function openFromDesk(page: Page, list: 'Drafts' | 'Signed', patient: string): Promise<void> {
+export async function openFromDesk(page: Page, list: 'Drafts' | 'Signed' | 'Reviews', patient: string): Promise<void> {
   await page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
   await page.getByLabel('Find an examination by patient').fill(patient)
   const region = page.getByRole('region', { name: list })
@@ -185,9 +185,9 @@ export async function normalStop(page: Page, title: string): Promise<void> {
 
 export const STOPS = [
   'Screen',
-  'Pulses and nerves',
   'Gait and stance',
   'Patella and extension',
+  'Pulses and nerves',
   'Look and effusion',
   'Feel',
   'Move',

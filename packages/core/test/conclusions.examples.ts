@@ -143,5 +143,7 @@ export const EXAMPLES: Readonly<Record<string, readonly [region: string, finding
   'shoulder.conclusion.arc-lateral': ['shoulder', { 'shoulder.test.painful-arc': { value: '60° to 120°', qualifiers: { site: 'lateral (deltoid)' } } }],
   'shoulder.conclusion.arc-neck': ['shoulder', { 'shoulder.test.painful-arc': { value: 'throughout', qualifiers: { site: 'trapezius or neck' } } }],
   'neck.conclusion.rotation-arm': ['neck', { 'neck.move.rotation': { value: 40, qualifiers: { site: 'forearm or hand' } } }],
+  'ankle.conclusion.syndesmosis-swelling': ['ankle', { 'ankle.feel.syndesmosis': '2', 'ankle.look.swelling': ['none'] }],
+  'any.conclusion.intoxicated': ['knee', { 'patient.intoxicated': 'present' }],
   'vte.conclusion.d-dimer-first': ['hip', { 'lab.d-dimer': 'not raised' }],
 }

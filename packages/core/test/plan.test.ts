@@ -29,6 +29,13 @@ describe('what is examined again', () => {
     const { again } = plan('knee', { 'story.onset-at': daysAgo(6.9), 'knee.test.mcmurray': { state: 'not-valid', reason: 'guarding' } })
     expect(again.map(days)).toEqual([['2026-03-11', '2026-03-11']])
   })
+  it('of somebody intoxicated: the whole, tomorrow, whatever the date of the injury', () => {
+    for (const region of ['shoulder', 'ankle']) {
+      const { again } = plan(region, { 'story.onset-at': daysAgo(3), 'patient.intoxicated': 'present' })
+      expect(again).toMatchObject([{ what: 'the whole examination, when sober' }])
+      expect(again.map(days)).toEqual([['2026-03-11', '2026-03-11']])
+    }
+  })
   it('is no date for a complaint of weeks, for the other side, or where the onset was not told', () => {
     const guarded: Findings = { 'knee.test.mcmurray': { state: 'could-not', reason: 'guarding' } }
     expect(plan('knee', { 'story.onset-at': daysAgo(30), ...guarded }).again).toEqual([])

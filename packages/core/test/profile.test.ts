@@ -39,7 +39,7 @@ describe('the pack as it ships', () => {
     for (const { id } of thePack().regions) expect(localChoices(thePack().practiceVariants, id)).toEqual([])
     expect(windowsOf(thePack())).toEqual({ now: 1, today: 24, days: 168, weeks: 1008, routine: 3024, here: null })
   })
-  it('has choices that change rules in most joints', () => {
+  it('has choices that change rules or rows in most joints', () => {
     const switching = thePack().practiceVariants.filter((variant) => variant.switches.length > 0)
     expect(new Set(switching.map((variant) => variant.region)).size).toBeGreaterThanOrEqual(7)
   })
@@ -58,8 +58,8 @@ describe.each(choices)('$region: $topic, $choice', (choice) => {
       expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])
     }
   })
-  it('reads some rule otherwise than the pack as it ships', () => {
-    const rules = (one: Pack): string => JSON.stringify([one.calcs, one.flags, one.holds, one.prompts])
+  it('reads some rule, or shows some row, otherwise than the pack as it ships', () => {
+    const rules = (one: Pack): string => JSON.stringify([one.calcs, one.flags, one.holds, one.prompts, one.items])
     expect(rules(pack)).not.toBe(rules(packWith(choice.region, { choices: [] })))
   })
 })

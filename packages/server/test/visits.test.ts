@@ -90,6 +90,27 @@ describe('an examination and the ones before it', () => {
     await server.record(alone, copy)
     expect(await hashOf(compared)).not.toBe(await hashOf(alone))
   })
+  it('is on the desk to be seen again, the first first, until the same joint is examined again', async () => {
+    const listed = async (): Promise<unknown[]> =>
+      (await server.call('GET', '/api/desk?state=review&search=Lapwing'))
+        .json<{ examinations: { id: string; reviewOn: string }[] }>()
+        .examinations.map((one) => [one.id, one.reviewOn])
+    const signedFor = async (name: string, ...days: readonly string[]): Promise<string> => {
+      const id = await server.begin({ patient: { name, birthDate: '1986-05-05', isNew: true } })
+      for (const day of days) await server.record(id, entry('plan.review-on', `${day}T12:00:00.000Z`, { qualifiers: { precision: 'day' } }))
+      await server.sign(id)
+      return id
+    }
+    const later = await signedFor('Lapwing Late', '2031-04-01')
+    const sooner = await signedFor('Lapwing Soon', '2031-05-01', '2031-03-01')
+    await signedFor('Lapwing Never')
+    expect(await listed()).toEqual([
+      [sooner, '2031-03-01T12:00:00.000Z'],
+      [later, '2031-04-01T12:00:00.000Z'],
+    ])
+    await again(sooner)
+    expect(await listed()).toEqual([[later, '2031-04-01T12:00:00.000Z']])
+  })
   it('stands on the desk with the priority that the comparison gives', async () => {
     const now = await again(await signedKnee(pulse('normal', { at: ago(6) })))
     await server.record(now, pulse('absent'))

@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, screen } from '@testing-library/react'
+import { act, cleanup, fireEvent, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import type { FindingEntry, Side } from '@kneecap-awl/core'
-import { entriesFor, type Findings } from '../../core/test/support.js'
+import { judgement, type FindingEntry, type Side } from '@kneecap-awl/core'
+import { AS_OF, entriesFor, type Findings } from '../../core/test/support.js'
 import type { FindingDraft } from '../src/record/useRecord'
 import { CouldNotDialogue, LiftDialogue } from '../src/screens/workspace/dialogues'
 import { ItemDetail } from '../src/screens/workspace/ItemDetail'
@@ -30,6 +30,24 @@ function answering(region: string, id: string, told?: Findings[string], isDisabl
   const [entry] = told === undefined ? [] : entriesFor({ [`${id} ${side}`]: told }, 'right', undefined, region)
   show(<ValueControl pack={view(region)} item={item} side={side} entry={entry} isDisabled={isDisabled} mirrored={false} onAnswer={onAnswer} />)
   return onAnswer
+}
+
+/** The row in hand, opened, of a right joint in which some findings were recorded. */
+function opened(region: string, id: string, findings: Findings = {}, onGo: (item: string) => void = vi.fn(), onAnswer: (answer: Answer) => void = vi.fn()) {
+  const entries = entriesFor(findings, 'right', AS_OF, region)
+  const judged = judgement(view(region), { complaint: { region, sides: ['right'] }, asOf: AS_OF, entries })
+  return (
+    <ItemDetail
+      pack={view(region)}
+      item={itemOf(region, id)}
+      judged={judged}
+      sides={['right']}
+      isReadOnly={false}
+      entryOf={(item, side) => judged.record.finding(item, side)}
+      onAnswer={(_item, _side, answer) => onAnswer(answer)}
+      onGo={onGo}
+    />
+  )
 }
 
 describe('how a finding is answered', () => {
@@ -309,12 +327,40 @@ describe('a row of the sheet', () => {
     }
   })
   it('opened, tells technique, meaning, trap and every figure with its source and that nobody checked it', () => {
-    show(<ItemDetail item={itemOf('neck', 'neuro.test.spurling')} />)
+    show(opened('neck', 'neuro.test.spurling'))
     for (const text of [/Sitting; first without compression/, /The pain radiates down the arm/]) expect(screen.getByText(text)).toBeTruthy()
     const figures = screen.getAllByText(/not yet checked against the paper/).map((one) => one.textContent)
     expect(figures.join()).toContain('arm pain: sensitivity 50, specificity 86 (Wainner 2003, review')
     cleanup()
-    show(<ItemDetail item={itemOf('neck', 'neuro.test.hoffmann')} />)
+    show(opened('neck', 'neuro.test.hoffmann'))
     for (const text of [/Flick the nail down/, /Trap: /, /figure not verified/]) expect(screen.getByText(text)).toBeTruthy()
+  })
+  it('opened, offers the other ways, and says what a negative leaves open and what would lower it', () => {
+    const gone: string[] = []
+    show(opened('knee', 'knee.test.lachman', {}, (item) => gone.push(item)))
+    fireEvent.click(screen.getByRole('button', { name: 'Record it there' }))
+    expect(gone).toEqual(['knee.test.lachman-drop-leg'])
+    cleanup()
+    show(opened('knee', 'knee.test.pivot-shift', { 'knee.test.pivot-shift': '0' }, (item) => gone.push(item)))
+    expect(screen.getByText(/it misses \d+ of 100 who have it/)).toBeTruthy()
+    fireEvent.click(screen.getByRole('button', { name: 'Lachman test' }))
+    expect(gone.at(-1)).toBe('knee.test.lachman')
+  })
+  it('opened, keeps how it was done: where the familiar pain was, once there is a finding', () => {
+    const answers: Answer[] = []
+    show(opened('knee', 'knee.test.mcmurray', { 'knee.test.mcmurray': 'pain only' }, vi.fn(), (answer) => answers.push(answer)))
+    pickWord(/McMurray test, right, familiar pain in$/, 'pes anserinus')
+    expect(answers).toEqual([{ value: 'pain only', qualifiers: { site: 'pes anserinus' } }])
+    expect(screen.getByRole('button', { name: /McMurray test, left, familiar pain in$/ }).hasAttribute('disabled')).toBe(true)
+  })
+  it('opened, counts the seconds that it is held', () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] })
+    const answers: Answer[] = []
+    show(opened('wrist', 'wrist.test.phalen', { 'wrist.test.phalen': 'negative' }, vi.fn(), (answer) => answers.push(answer)))
+    fireEvent.click(screen.getAllByRole('button', { name: 'Time 60 s' })[0] as HTMLElement)
+    act(() => void vi.advanceTimersByTime(31_000))
+    press('Stop at 31 of 60 s')
+    expect(answers).toEqual([{ value: 'negative', qualifiers: { held: 31 } }])
+    vi.useRealTimers()
   })
 })

@@ -34,6 +34,7 @@ const joint = (more: Partial<ExaminationSummary>): ExaminationSummary => ({
   ceiling: 'now',
   priority: 'now',
   verdictKind: null,
+  reviewOn: null,
   ...more,
 })
 const detail = (visitWith: readonly ExaminationSummary[] = []): ExaminationDetail => ({

@@ -121,6 +121,8 @@ export class CompiledPack implements RuleSet {
     const made = make(number)
     this.compiledRules[number] = made
     this.rules.set(key, made)
+    // What depends on what is worked out anew once there is a rule more.
+    this.dependents = undefined
     return made
   }
 

@@ -14,16 +14,23 @@ const INDEX_ERROR = 0.05
  * @example measurementError('angle', 'goniometer') // 8.3
  */
 export function measurementError(kind: Kind, method: string = 'goniometer'): number | undefined {
-  const one = kind === 'angle' ? ANGLE_ERROR[method] : kind === 'length' ? TAPE_ERROR : kind === 'ratio' ? INDEX_ERROR : undefined
-  return one === undefined ? undefined : 1.96 * Math.SQRT2 * one
+  const one = standardError(kind, method)
+  return one === undefined ? undefined : FACTOR * one
 }
+
+/** Two readings, 95 % of the time: 1.96 × √2. */
+const FACTOR = 1.96 * Math.SQRT2
+
+const standardError = (kind: Kind, method: string): number | undefined =>
+  kind === 'angle' ? ANGLE_ERROR[method] : kind === 'length' ? TAPE_ERROR : kind === 'ratio' ? INDEX_ERROR : undefined
 
 /** Where an error of measuring comes from, in words. @example errorSource('length') // '1.96 × √2 × 5 mm of standard error, 95 % (one examiner, expert)' */
 export function errorSource(kind: Kind, method: string = 'goniometer'): string | undefined {
-  const one = kind === 'angle' ? `${ANGLE_ERROR[method] ?? ''}°` : kind === 'length' ? `${TAPE_ERROR} mm` : kind === 'ratio' ? String(INDEX_ERROR) : undefined
+  const one = standardError(kind, method)
   if (one === undefined) return undefined
+  const unit = kind === 'angle' ? '°' : kind === 'length' ? ' mm' : ''
   const by = kind === 'angle' ? `by ${method}; expert, Boone 1978` : 'expert'
-  return `1.96 × √2 × ${one} of standard error, 95 % (one examiner, ${by})`
+  return `1.96 × √2 × ${one}${unit} of standard error, 95 % (one examiner, ${by})`
 }
 
 /** Less than this of a range is lost beyond the error of measuring, degrees (expert). */

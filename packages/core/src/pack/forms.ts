@@ -26,7 +26,7 @@ export const tier = { enum: TIERS }
 
 const days = { type: 'integer', minimum: 0 }
 
-export const daySpan = object(['from', 'to'], { from: days, to: days })
+export const daySpan = object(['from', 'to'], { from: days, to: days, what: text })
 
 /** A leaf in words, or one structure key. One form that fits either: trying a form after another made an error for each rule that was sound. */
 export const definitions = {

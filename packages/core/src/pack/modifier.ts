@@ -14,6 +14,8 @@ export interface Rival {
 export interface DaySpan {
   readonly from: number
   readonly to: number
+  /** What is done again; the finding that the conclusion stands on when left out. */
+  readonly what?: string
 }
 
 /** What is done meanwhile, and how it goes on. */

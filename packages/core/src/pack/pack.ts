@@ -191,7 +191,7 @@ export interface PracticeVariant {
   readonly default: string
   /** The choice that this pack goes by: the default, or what the local profile says. */
   readonly chosen: string
-  /** The choices that change what rules read; the others are a matter of hands. */
+  /** The choices that change what rules read or rows show; the others are a matter of hands. */
   readonly switches: readonly string[]
 }
 

@@ -58,7 +58,7 @@ export function planOf(judged: Judgement): Plan {
 /** What a conclusion says does not count yet. */
 const concludedAgain = (judged: Judgement): Again[] =>
   conclusionsOf(judged).flatMap(({ items, side, again }) =>
-    again === undefined ? [] : [{ what: namesOf(judged, [items.at(-1) ?? ''], side), ...between(judged, again) }],
+    again === undefined ? [] : [{ what: again.what ?? namesOf(judged, [items.at(-1) ?? ''], side), ...between(judged, again) }],
   )
 
 /** Tests of an acute joint that could not be done or do not count: all of them on the same days. */

@@ -100,7 +100,7 @@ function AboutVariant({ variant }: { readonly variant: PracticeVariant }) {
               {choice}{' '}
               <Soft>
                 {choice === variant.default ? '· the pack’s own choice' : ''}
-                {variant.switches.includes(choice) ? '· changes what the rules read, once the local profile says so' : ''}
+                {variant.switches.includes(choice) ? '· changes what is shown or what the rules read, once the local profile says so' : ''}
               </Soft>
             </li>
           ))}
