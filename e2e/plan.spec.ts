@@ -32,7 +32,7 @@ test('the order of the examination is switched at any time: the row in hand stay
 })
 
 test('a test that was not held for long enough does not count, and says so', async ({ page }) => {
-  await begin(page, { name: 'Held Heron', joint: 'wrist', view: 'front' })
+  await begin(page, { name: 'Timed Turnstone', joint: 'wrist', view: 'front' })
   await page.getByPlaceholder('Find a test or item…').fill('Phalen test')
   await page
     .getByRole('option', { name: /^Phalen test, 60 s/ })
