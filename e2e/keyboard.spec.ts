@@ -55,7 +55,7 @@ test('the whole way from sign-in to a referral on the desk, by keyboard alone', 
   await press('p', 'p', 'p')
   await expect(page.getByRole('heading', { name: 'Feel', exact: true })).toBeVisible()
   await press('ArrowDown')
-  await expect(page.locator('[data-current]')).toContainText('Quadriceps tendon (tenderness, gap)')
+  await expect(page.locator('[id^="row-"][data-current]')).toContainText('Quadriceps tendon (tenderness, gap)')
   await tabTo(page, sheet(page).getByRole('button', { name: /Quadriceps tendon \(tenderness, gap\), right, gap$/ }))
   await press('Enter', 'c', 'Enter')
   await expect(range(page)).toContainText(/Days|Today/)

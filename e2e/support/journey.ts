@@ -73,6 +73,7 @@ export async function begin(
   await page.getByRole('button', { name: 'Start an examination' }).click()
   await page.getByLabel('New patient, name').fill(name)
   await typeBirthDate(page, birthDate)
+  if (view === 'back') await page.getByRole('radio', { name: 'From behind' }).click()
   await page.getByRole('button', { name: `${hasSide ? `${side} ` : ''}${joint}, ${view}`, exact: true }).click()
   if (urgent) await page.getByRole('radio', { name: 'Urgent care' }).click()
   await page.getByRole('button', { name: 'Begin with the history' }).click()

@@ -1,4 +1,5 @@
 import { howDone } from './howDone.js'
+import { isSiteOfPain } from '../model/siteOfPain.js'
 import { uniformItem, overlaid } from './uniformItem.js'
 import { gapsOf, normalMeaning } from './normalMeaning.js'
 import type { Problem } from './problem.js'
@@ -22,7 +23,7 @@ export function buildItems(sources: Sources, scales: readonly Scale[], unverifie
     byId.set(item.source.id, first ? mergedItem(first, item) : item)
   }
   const all = [...byId.values()]
-  const sites = new Map(all.flatMap(({ region, source }) => (SITE_OF_PAIN.test(source.id) ? [[region, (source.options ?? []).map(String)] as const] : [])))
+  const sites = new Map(all.flatMap(({ region, source }) => (isSiteOfPain(source.id) ? [[region, (source.options ?? []).map(String)] as const] : [])))
   return all.map((item) => buildItem(item, scales, unverified, sites.get(item.region) ?? [], problems))
 }
 
@@ -40,8 +41,6 @@ function mergedItem(a: PlacedItem, b: PlacedItem): PlacedItem {
 }
 
 const END_POINT: Qualifier = { label: 'end point', kind: 'choice', options: ['firm', 'soft', 'none'], inRow: true }
-/** In which a joint asks where it hurts: its words are those of every test. */
-const SITE_OF_PAIN = /\.history\.(first-)?pain-site$/
 const EQUAL: Qualifier = { label: 'equal to the other side', kind: 'sign' }
 const METHOD: Qualifier = { label: 'method', kind: 'choice', options: ['goniometer', 'visual estimate', 'inclinometer', 'smartphone'] }
 const PRECISION: Qualifier = { label: 'precision', kind: 'choice', options: ['exact', 'hour', 'day', 'week', 'month'] }

@@ -12,6 +12,8 @@ import { NO_LESIONS } from './upgradePack.js'
 import type { Item } from '../model/item.js'
 import type { Pack } from './pack.js'
 import type { NerveLesions } from './nerves.js'
+import type { Plate } from './plate.js'
+import { isSiteOfPain } from '../model/siteOfPain.js'
 
 /**
  * Compiles the YAML of a content pack into one plain object that the engine judges with.
@@ -63,6 +65,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     conditions: parts.flatMap((part) => part.conditions),
     practiceVariants,
     phrases: parts.flatMap((part) => part.phrases),
+    plates: platesOf(sources, items, problems),
     nerveLesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,
@@ -77,6 +80,25 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     formerly: NOTHING_RENAMED,
     abbreviations: pack.abbreviations ?? {},
   }
+}
+
+/** The drawings of each joint; every item and word that is placed on one must exist. */
+function platesOf({ plates }: Sources, items: readonly Item[], problems: Problem[]): Plate[] {
+  const known = new Map(items.map((item) => [item.id, item]))
+  return plates.map(({ source, region, path }) => {
+    const words = items.find(({ id, owner }) => owner === region && isSiteOfPain(id))?.options ?? []
+    for (const { item } of source.landmarks)
+      if (!known.has(item)) problems.push({ file: path, id: source.id, reason: `places ${item}, which does not exist`, cure: 'correct the item' })
+    for (const { word } of source.sites ?? [])
+      if (!words.includes(word))
+        problems.push({
+          file: path,
+          id: source.id,
+          reason: `places "${word}", where this joint is never asked to hurt`,
+          cure: `write one of: ${words.join(', ')}`,
+        })
+    return { ...source, region }
+  })
 }
 
 /** Where nerves may be hurt; every item and place that is named must exist. */

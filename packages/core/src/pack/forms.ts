@@ -189,6 +189,18 @@ export const likelihood = {
   tierNote: text,
 }
 
+const number = { type: 'number' }
+
+export const plate = object(['id', 'drawing', 'title', 'landmarks'], {
+  id,
+  drawing: id,
+  title: text,
+  whole: { type: 'boolean' },
+  view: object(['x', 'y', 'width', 'height'], { x: number, y: number, width: number, height: number }),
+  landmarks: list(object(['item', 'x', 'y'], { item: id, x: number, y: number })),
+  sites: list(object(['word', 'x', 'y'], { word: text, x: number, y: number })),
+})
+
 export const pathway = object(['id', 'title', 'concepts', 'first'], {
   id,
   title: text,

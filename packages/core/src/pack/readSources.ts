@@ -18,6 +18,7 @@ import type {
   NamesSource,
   PackSource,
   PhraseSource,
+  PlateSource,
   ProfileSource,
   RegionSource,
   PracticeVariantSource,
@@ -39,6 +40,7 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     conditions: [],
     practiceVariants: [],
     phrases: [],
+    plates: [],
     criteria: new Map(),
     names: new Map(),
     formerly: new Map(),
@@ -126,4 +128,5 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   sources.conditions.push(...all<ConditionSource>('conditions'))
   sources.practiceVariants.push(...all<PracticeVariantSource>('practiceVariants'))
   sources.phrases.push(...all<PhraseSource>('phrases'))
+  sources.plates.push(...all<PlateSource>('plates'))
 }

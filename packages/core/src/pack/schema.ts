@@ -14,6 +14,7 @@ import {
   numberOrText,
   object,
   pathway,
+  plate,
   reviewed,
   rule,
   shares,
@@ -156,6 +157,9 @@ export const FILES: Readonly<Record<string, object>> = {
       ...object([], { id: { anyOf: [id, list(id)] }, words: map(text), qualifiers: map({ ...object([], { id: text, words: map(text) }), minProperties: 1 }) }),
       minProperties: 1,
     }),
+  }),
+  plates: object(['plates'], {
+    plates: list(plate),
   }),
   practiceVariants: object(['practiceVariants'], {
     practiceVariants: list(

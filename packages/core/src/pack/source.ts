@@ -15,6 +15,7 @@ import type {
   Reviewed,
   Presentation,
 } from './pack.js'
+import type { Plate } from './plate.js'
 import type { Tier } from '../model/tier.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
@@ -249,6 +250,8 @@ export interface PackSource {
   readonly mayBePregnant: NonNullable<Pack['mayBePregnant']>
   readonly spoilsOnTheWay: Pack['spoilsOnTheWay']
 }
+
+export type PlateSource = Omit<Plate, 'region'>
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {
   readonly classes?: readonly string[]

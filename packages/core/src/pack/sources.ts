@@ -15,6 +15,7 @@ import type {
   NamesSource,
   PackSource,
   PhraseSource,
+  PlateSource,
   ProfileSource,
   RegionSource,
   PracticeVariantSource,
@@ -48,6 +49,7 @@ export interface Sources {
   readonly conditions: Placed<ConditionSource>[]
   readonly practiceVariants: Placed<PracticeVariantSource>[]
   readonly phrases: Placed<PhraseSource>[]
+  readonly plates: Placed<PlateSource>[]
   /** Tests that several conditions use, by name. */
   readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource; readonly uses: Set<string> }>
   /** How long items take, in seconds, by folder and id. */

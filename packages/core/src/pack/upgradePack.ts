@@ -68,6 +68,7 @@ export function upgradePack(stored: Pack): Pack {
         referenceRanges: [],
         everyLetter: [],
         phrases: [],
+        plates: [],
         journeyHours: 0,
         formerly: NOTHING_RENAMED,
         abbreviations: {},

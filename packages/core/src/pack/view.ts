@@ -51,5 +51,6 @@ function makeView({ isView: _, ...pack }: Pack, id: string): RegionPack {
     conditions: here(pack.conditions),
     practiceVariants: here(pack.practiceVariants),
     phrases: here(pack.phrases),
+    plates: here(pack.plates),
   }
 }

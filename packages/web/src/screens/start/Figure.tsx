@@ -1,7 +1,11 @@
+import { useState } from 'react'
 import { ToggleButton } from 'react-aria-components'
-import type { FigurePoint, Side } from '@kneecap-awl/core'
+import type { Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { PackSummary } from '../../api/queries'
+import { Toggle, ToggleRow } from '../../parts/controls'
+import { useDrawing } from '../../plates/drawings'
+import { placesOf, type Joint, type View } from './places'
 
 export interface Sore {
   readonly region: string
@@ -15,153 +19,169 @@ interface Props {
 }
 
 const VIEWS = ['front', 'back'] as const
-type View = (typeof VIEWS)[number]
+/** The part of the drawing that is shown, in its units: the body without the paper beside it. */
+const BODY = { x: 90, width: 180, height: 440 }
+/** Where the body stands in the figure, percent of its width and height. */
+const AT = { left: 29, width: 42, top: 11, height: 83.7 }
+const EDGE = { left: 24.5, right: 75.5 }
 
-/** The drawn patient, facing the examiner and from behind: every joint of the pack is tapped where it is; of one joint both sides may be. */
+/** The drawn patient, facing the examiner or from behind: every joint is named beside the body, with a line to where it is. Of one joint both sides may be. */
 export function Figure({ regions, sore, onChange }: Props) {
-  const flip = (region: string, side: Side): void => {
+  const [view, setView] = useState<View>('front')
+  const drawing = useDrawing(`body-${view}`)
+  const flip = ({ region, side }: Joint): void => {
     const now = sore?.region === region ? sore.sides : []
     const sides = now.includes(side) ? now.filter((one) => one !== side) : side === 'none' ? [side] : [...now, side]
     onChange(sides.length > 0 ? { region, sides } : undefined)
   }
+  const isSore = ({ region, side }: Joint): boolean => sore?.region === region && sore.sides.includes(side)
+  const joints = placesOf(regions, view)
+  const x = (percent: number): number => AT.left + ((percent * 3.6 - BODY.x) / BODY.width) * AT.width
+  const y = (percent: number): number => AT.top + (percent / 100) * AT.height
   return (
-    <Pair>
-      {VIEWS.map((view) => (
-        <View key={view}>
-          <Body view={view} />
-          {regions.flatMap((region) =>
-            region.figure
-              .filter((point) => point.view === view)
-              .flatMap((point) =>
-                placesOf(region.side, view, point).map(({ side, x }) => (
-                  <Spot
-                    key={`${region.id} ${side} ${point.y}`}
-                    style={{ left: `${x}%`, top: `${point.y}%` }}
-                    aria-label={`${side === 'none' ? '' : `${side} `}${region.name.toLowerCase()}, ${view}`}
-                    isSelected={sore?.region === region.id && sore.sides.includes(side)}
-                    onChange={() => flip(region.id, side)}
-                  >
-                    {side === 'none' ? '' : side === 'right' ? 'R' : 'L'}
-                  </Spot>
-                )),
-              ),
-          )}
-          <Caption>{view}</Caption>
-        </View>
-      ))}
-    </Pair>
+    <>
+      <ToggleRow
+        aria-label="View of the figure"
+        selectionMode="single"
+        disallowEmptySelection
+        selectedKeys={[view]}
+        onSelectionChange={([key]) => key !== undefined && setView(key as View)}
+      >
+        {VIEWS.map((one) => (
+          <Toggle key={one} id={one}>
+            {one === 'front' ? 'From the front' : 'From behind'}
+          </Toggle>
+        ))}
+      </ToggleRow>
+      <Whole>
+        <Body
+          aria-hidden
+          dangerouslySetInnerHTML={{ __html: (drawing ?? '').replace('viewBox="0 0 360 440"', `viewBox="${BODY.x} 0 ${BODY.width} ${BODY.height}"`) }}
+        />
+        <Lines aria-hidden viewBox="0 0 100 100" preserveAspectRatio="none">
+          {joints.map((joint) => (
+            <line
+              key={joint.key}
+              data-sore={isSore(joint) || undefined}
+              x1={joint.column === 'middle' ? joint.at : EDGE[joint.column]}
+              y1={joint.column === 'middle' ? AT.top : joint.top}
+              x2={x(joint.x)}
+              y2={y(joint.y)}
+            />
+          ))}
+        </Lines>
+        {joints.map((joint) => (
+          <Lamp key={joint.key} aria-hidden data-sore={isSore(joint) || undefined} style={{ left: `${x(joint.x)}%`, top: `${y(joint.y)}%` }} />
+        ))}
+        {joints.map((joint) => (
+          <Name
+            key={joint.key}
+            $column={joint.column}
+            style={joint.column === 'middle' ? { left: `${joint.at}%`, top: 0 } : { top: `${joint.top}%` }}
+            aria-label={`${joint.side === 'none' ? '' : `${joint.side} `}${joint.name.toLowerCase()}, ${view}`}
+            isSelected={isSore(joint)}
+            onChange={() => flip(joint)}
+          >
+            {joint.name}
+          </Name>
+        ))}
+        <Which $column="left">{view === 'front' ? 'right' : 'left'}</Which>
+        <Which $column="right">{view === 'front' ? 'left' : 'right'}</Which>
+      </Whole>
+    </>
   )
 }
 
-/** A point is given for the patient's right; the left one stands mirrored. */
-const placesOf = (hasSide: boolean, view: View, { x }: FigurePoint): { readonly side: Side; readonly x: number }[] => {
-  if (!hasSide) return [{ side: 'none', x }]
-  const places = [
-    { side: 'right' as const, x },
-    { side: 'left' as const, x: 100 - x },
-  ]
-  return view === 'front' ? places : [...places].reverse()
-}
-
-const LIMBS = [
-  { d: 'M100 46v18', width: 15 },
-  { d: 'M66 84C58 120 50 140 45 156C40 180 36 196 33 212M134 84c8 36 16 56 21 72c5 24 9 40 12 56', width: 19 },
-  { d: 'M33 214l-2 16M167 214l2 16', width: 15 },
-  { d: 'M84 212C82 250 80 280 79 302C78 330 78 360 78 392M116 212c2 38 4 68 5 90c1 28 1 58 1 90', width: 25 },
-  { d: 'M77 398l-9 10M123 398l9 10', width: 15 },
-  { d: 'M70 84h60l-6 60l4 62H72l4-62z', width: 18 },
-] as const
-
-/** A plain figure: each part is drawn once wider as its edge and once as itself. */
-function Body({ view }: { readonly view: View }) {
-  return (
-    <Drawing viewBox="0 0 200 430" aria-hidden>
-      <g className="edge">
-        {LIMBS.map(({ d, width }) => (
-          <path key={d} d={d} strokeWidth={width + 3} />
-        ))}
-        <circle cx="100" cy="32" r="20" />
-      </g>
-      <g className="flesh">
-        {LIMBS.map(({ d, width }) => (
-          <path key={d} d={d} strokeWidth={width} />
-        ))}
-        <circle cx="100" cy="32" r="18.5" />
-      </g>
-      {view === 'back' ? (
-        <path className="line" d="M100 72v128M84 92c4 16 2 28-6 36M116 92c-4 16-2 28 6 36" />
-      ) : (
-        <path className="line" d="M76 88c14 6 34 6 48 0M72 198c18 8 38 8 56 0" />
-      )}
-    </Drawing>
-  )
-}
-
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-  margin-top: 8px;
-`
-const View = styled.div`
+const Whole = styled.div`
   position: relative;
-`
-const Drawing = styled.svg`
-  display: block;
   width: 100%;
-  fill: none;
-  stroke-linecap: round;
-  stroke-linejoin: round;
-  .edge path {
-    stroke: ${({ theme }) => theme.soft};
-  }
-  .edge circle {
-    fill: ${({ theme }) => theme.soft};
-  }
-  .flesh path {
-    stroke: ${({ theme }) => theme.sheet};
-  }
-  .flesh path:last-of-type {
-    fill: ${({ theme }) => theme.sheet};
-  }
-  .flesh circle {
-    fill: ${({ theme }) => theme.sheet};
-  }
-  .line {
-    stroke: ${({ theme }) => theme.rule};
-    stroke-width: 2;
+  max-width: 440px;
+  aspect-ratio: 440 / 540;
+  margin-top: 10px;
+`
+const Body = styled.div`
+  position: absolute;
+  left: ${AT.left}%;
+  top: ${AT.top}%;
+  width: ${AT.width}%;
+  height: ${AT.height}%;
+  --plate-paper: ${({ theme }) => theme.sheet};
+  --plate-bone: ${({ theme }) => theme.wash};
+  --plate-ink: ${({ theme }) => theme.ink};
+  --plate-skin: ${({ theme }) => theme.soft};
+  svg {
+    display: block;
+    width: 100%;
+    height: 100%;
   }
 `
-const Spot = styled(ToggleButton)`
+const Lines = styled.svg`
   position: absolute;
-  width: 30px;
-  height: 30px;
-  padding: 0;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  line {
+    stroke: ${({ theme }) => theme.rule};
+    vector-effect: non-scaling-stroke;
+  }
+  line[data-sore] {
+    stroke: ${({ theme }) => theme.copper};
+    stroke-width: 2px;
+  }
+`
+const Lamp = styled.span`
+  position: absolute;
+  width: 9px;
+  height: 9px;
   transform: translate(-50%, -50%);
   border-radius: 50%;
-  border: 2px dashed ${({ theme }) => theme.copper};
+  border: 2px solid ${({ theme }) => theme.copper};
   background: ${({ theme }) => theme.sheet};
-  color: ${({ theme }) => theme.copper};
-  font-size: 12px;
-  font-weight: 700;
+  pointer-events: none;
+  &[data-sore] {
+    width: 15px;
+    height: 15px;
+    background: ${({ theme }) => theme.copper};
+  }
+`
+const Name = styled(ToggleButton)<{ $column: Joint['column'] }>`
+  position: absolute;
+  ${({ $column }) => ($column === 'left' ? 'left: 0;' : $column === 'right' ? 'right: 0;' : '')}
+  width: ${({ $column }) => ($column === 'middle' ? 'auto' : '24%')};
+  min-height: 30px;
+  padding: 0 6px;
+  transform: translate(${({ $column }) => ($column === 'middle' ? '-50%, 0' : '0, -50%')});
+  border: 1px solid ${({ theme }) => theme.rule};
+  border-radius: 8px;
+  background: ${({ theme }) => theme.sheet};
+  color: ${({ theme }) => theme.ink};
+  font-size: 13px;
+  line-height: 1.1;
   cursor: pointer;
   &[data-selected] {
     background: ${({ theme }) => theme.copper};
+    border-color: ${({ theme }) => theme.copper};
     color: ${({ theme }) => theme.onCopper};
-    border-style: solid;
+  }
+  &[data-hovered] {
+    border-color: ${({ theme }) => theme.copper};
   }
   &[data-focus-visible] {
     outline: 2px solid ${({ theme }) => theme.ink};
     outline-offset: 2px;
   }
   @media (pointer: coarse) {
-    width: 44px;
-    height: 44px;
+    min-height: 44px;
   }
 `
-const Caption = styled.p`
-  margin-top: 4px;
+const Which = styled.span<{ $column: 'left' | 'right' }>`
+  position: absolute;
+  top: 0;
+  ${({ $column }) => $column}: 0;
+  width: 24%;
   text-align: center;
   font-size: 12px;
+  font-weight: 650;
   color: ${({ theme }) => theme.soft};
 `

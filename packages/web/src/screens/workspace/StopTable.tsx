@@ -2,6 +2,7 @@ import { Fragment, memo } from 'react'
 import { SIDES, slotKey, usualRange, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
+import { FeelPlates } from './FeelPlates'
 import { ItemDetail } from './ItemDetail'
 import { SheetRow, type RowProps } from './SheetRow'
 import { POSITION_WORDS } from './positions'
@@ -28,6 +29,17 @@ export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick
   const current = rows.find((item) => item.id === rowId)
   return (
     <>
+      <FeelPlates
+        pack={row.pack}
+        rows={rows}
+        rowId={rowId}
+        isReadOnly={row.isReadOnly}
+        isStopped={(item) => holdOf.has(item.id) && !lifted.has(item.id)}
+        entryOf={entryOf}
+        onFocus={row.onFocus}
+        onAnswer={row.onAnswer}
+        onGo={row.onGo}
+      />
       <Columns aria-hidden>
         <Column $sore={sore.includes('right')} $end>
           Right{sore.includes('right') ? ', painful' : ''}

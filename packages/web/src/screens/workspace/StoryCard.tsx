@@ -6,6 +6,7 @@ import type { FindingDraft } from '../../record/useRecord'
 import { Button, Card, SmallTitle, Soft } from '../../parts/controls'
 import { DenyDialogue, type Denial } from './DenyDialogue'
 import { Facts } from './Facts'
+import { SitePlates } from './SitePlates'
 import type { Answer } from './ValueControl'
 
 interface Props {
@@ -84,6 +85,7 @@ export const StoryCard = memo(function StoryCard(props: Props) {
           {rest('Asked, none of the rest', denialOf('This episode', [['This episode', core]]))}
         </Head>
         <Facts {...props} items={core} />
+        <SitePlates pack={pack} items={items} sides={sides} isReadOnly={isReadOnly} entryOf={props.entryOf} onAnswer={props.onAnswer} />
         {prompted.length > 0 && (
           <>
             <Head>

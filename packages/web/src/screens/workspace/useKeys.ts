@@ -19,6 +19,7 @@ export function useKeys(keys: Readonly<Record<string, Action>>, isActive: boolea
     const heard = Object.entries(keys).map(([key, action]): [string, Action] => [
       typed(key),
       (event) => {
+        if (isOwn(event)) return
         event.preventDefault()
         event.stopPropagation()
         if (!event.repeat || REPEATED.includes(event.key)) action(event)
@@ -27,6 +28,10 @@ export function useKeys(keys: Readonly<Record<string, Action>>, isActive: boolea
     return tinykeys(window, Object.fromEntries(heard), { capture: true, ignore: ({ target }) => isTyping(target) })
   }, [keys, isActive])
 }
+
+/** Arrows and digits on a plate walk and grade its landmarks, not the rows. */
+const isOwn = ({ key, target }: KeyboardEvent): boolean =>
+  /^(\d|Arrow\w+)$/.test(key) && target instanceof HTMLElement && target.closest('[data-own-keys]') !== null
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (['INPUT', 'TEXTAREA'].includes(target.tagName) || target.closest('[role=dialog],[role=menu],[role=listbox]') !== null)

@@ -1,0 +1,107 @@
+import { memo, useRef, type KeyboardEvent } from 'react'
+import { mirrored, PLATE, type Plate as PlateOf } from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { useDrawing } from './drawings'
+import { nearest, type Direction } from './nearest'
+import { Spot, type SpotOf } from './Spot'
+
+interface Props {
+  readonly plate: Pick<PlateOf, 'drawing' | 'view'>
+  /** True for the left: the drawing is turned over, its words are not. */
+  readonly isMirrored: boolean
+  /** What the group is called: "Right, front". */
+  readonly label: string
+  readonly spots: readonly SpotOf[]
+  readonly isReadOnly: boolean
+  /** A touch: one more of it. */
+  readonly onTouch: (spot: string) => void
+  /** A digit typed on it. */
+  readonly onDigit: (spot: string, digit: string) => void
+  /** Held, or entered: its row, for values and for what could not be done. */
+  readonly onOpen: (spot: string) => void
+}
+
+const WHOLE = { x: 0, y: 0, ...PLATE }
+const DIRECTIONS: Readonly<Record<string, Direction>> = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' }
+
+/** A drawing with its landmarks: touched, or walked by the arrow keys from one to the nearest, where digits grade. */
+export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isReadOnly, onTouch, onDigit, onOpen }: Props) {
+  const drawing = useDrawing(plate.drawing)
+  const group = useRef<HTMLDivElement>(null)
+  const view = plate.view ?? WHOLE
+  const left = (x: number): number => ((isMirrored ? mirrored(x) - mirrored(view.x + view.width) : x - view.x) / view.width) * 100
+  const top = (y: number): number => ((y - view.y) / view.height) * 100
+  const move = (event: KeyboardEvent): void => {
+    const buttons = [...(group.current?.querySelectorAll<HTMLElement>('button') ?? [])]
+    const at = buttons.findIndex((button) => button === event.target)
+    const direction = DIRECTIONS[event.key]
+    const from = spots[at]
+    if (!from) return
+    if (/^\d$/.test(event.key) && !isReadOnly) onDigit(from.key, event.key)
+    if (!direction) return
+    event.preventDefault()
+    const to = nearest(
+      spots.map((spot) => ({ x: isMirrored ? mirrored(spot.x) : spot.x, y: spot.y })),
+      at,
+      direction,
+    )
+    if (to !== undefined) buttons[to]?.focus()
+  }
+  return (
+    <Frame ref={group} role="group" aria-label={label} data-own-keys onKeyDown={move} style={{ aspectRatio: `${view.width} / ${view.height}` }}>
+      <Drawing
+        aria-hidden
+        $isMirrored={isMirrored}
+        dangerouslySetInnerHTML={{ __html: (drawing ?? '').replace('viewBox="0 0 360 440"', `viewBox="${view.x} ${view.y} ${view.width} ${view.height}"`) }}
+      />
+      {spots.map((spot) => (
+        <Spot
+          key={spot.key}
+          spot={spot.key}
+          label={spot.label}
+          mark={spot.mark}
+          state={spot.state}
+          size={spot.size}
+          isCurrent={spot.isCurrent}
+          left={left(spot.x)}
+          top={top(spot.y)}
+          isReadOnly={isReadOnly}
+          onTouch={onTouch}
+          onOpen={onOpen}
+        />
+      ))}
+    </Frame>
+  )
+})
+
+const Frame = styled.div`
+  position: relative;
+  width: 100%;
+  max-width: 300px;
+  --plate-paper: ${({ theme }) => theme.sheet};
+  --plate-bone: ${({ theme }) => theme.wash};
+  --plate-ink: ${({ theme }) => theme.ink};
+  --plate-skin: ${({ theme }) => theme.soft};
+  --plate-mark: ${({ theme }) => theme.copper};
+  @media (pointer: coarse) {
+    min-width: 560px;
+    max-width: none;
+  }
+  @media print {
+    --plate-paper: #fff;
+    --plate-bone: #fff;
+    --plate-ink: #000;
+    --plate-skin: #000;
+    --plate-mark: #000;
+    max-width: 220px;
+  }
+`
+const Drawing = styled.div<{ $isMirrored: boolean }>`
+  height: 100%;
+  transform: ${({ $isMirrored }) => ($isMirrored ? 'scaleX(-1)' : 'none')};
+  svg {
+    display: block;
+    width: 100%;
+    height: 100%;
+  }
+`

@@ -1,0 +1,128 @@
+import { memo, useRef } from 'react'
+import styled from 'styled-components'
+
+/** How a landmark shows: each looks different without any colour. */
+export type SpotState = 'open' | 'normal' | 'abnormal' | 'could-not'
+
+export interface SpotOf {
+  readonly key: string
+  /** In the units of the drawing, as it is drawn. */
+  readonly x: number
+  readonly y: number
+  /** What it is and what was found, in words. */
+  readonly label: string
+  /** A digit or a sign that stands in it. */
+  readonly mark: string
+  readonly state: SpotState
+  /** 0 to 3: how large it is drawn. */
+  readonly size: number
+  /** True for the row in hand. */
+  readonly isCurrent: boolean
+}
+
+interface Props extends Omit<SpotOf, 'key' | 'x' | 'y'> {
+  /** Its key, told when it is touched. */
+  readonly spot: string
+  /** Percent of the plate. */
+  readonly left: number
+  readonly top: number
+  readonly isReadOnly: boolean
+  readonly onTouch: (spot: string) => void
+  readonly onOpen: (spot: string) => void
+}
+
+const LONG_MS = 500
+
+/** A landmark on a plate. A touch makes it one more; held, it opens its row. */
+export const Spot = memo(function Spot({ spot, left, top, label, mark, state, size, isCurrent, isReadOnly, onTouch, onOpen }: Props) {
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const wasHeld = useRef(false)
+  const press = (): void => {
+    wasHeld.current = false
+    timer.current = setTimeout(() => {
+      wasHeld.current = true
+      onOpen(spot)
+    }, LONG_MS)
+  }
+  const release = (): void => clearTimeout(timer.current)
+  return (
+    <Mark
+      type="button"
+      aria-label={label}
+      title={label}
+      data-state={state}
+      data-current={isCurrent || undefined}
+      $size={size}
+      style={{ left: `${left}%`, top: `${top}%` }}
+      onPointerDown={press}
+      onPointerUp={release}
+      onPointerLeave={release}
+      onClick={() => (wasHeld.current || isReadOnly ? undefined : onTouch(spot))}
+    >
+      <span>{mark}</span>
+    </Mark>
+  )
+})
+
+const Mark = styled.button<{ $size: number }>`
+  position: absolute;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  transform: translate(-50%, -50%);
+  border: none;
+  background: none;
+  cursor: pointer;
+  touch-action: manipulation;
+  @media (pointer: coarse) {
+    width: 44px;
+    height: 44px;
+  }
+  span {
+    display: grid;
+    place-items: center;
+    width: ${({ $size }) => 14 + 4 * $size}px;
+    height: ${({ $size }) => 14 + 4 * $size}px;
+    border-radius: 50%;
+    font-size: 11px;
+    font-weight: 700;
+    line-height: 1;
+    border: 2px dashed ${({ theme }) => theme.soft};
+    background: ${({ theme }) => theme.sheet};
+    color: ${({ theme }) => theme.ink};
+  }
+  &[data-state='normal'] span {
+    border: 2px solid ${({ theme }) => theme.ink};
+  }
+  &[data-state='abnormal'] span {
+    border: 2px solid ${({ theme }) => theme.copper};
+    background: ${({ theme }) => theme.copper};
+    color: ${({ theme }) => theme.onCopper};
+  }
+  &[data-state='could-not'] span {
+    border-radius: 3px;
+    border: 2px solid ${({ theme }) => theme.ink};
+  }
+  &[data-current] span {
+    outline: 2px solid ${({ theme }) => theme.selection};
+  }
+  &:focus-visible {
+    outline: none;
+  }
+  &:focus-visible span {
+    outline: 3px solid ${({ theme }) => theme.copper};
+    outline-offset: 2px;
+  }
+  @media print {
+    &[data-state='open'] {
+      display: none;
+    }
+    span {
+      border-color: #000 !important;
+      background: #fff !important;
+      color: #000 !important;
+    }
+  }
+`

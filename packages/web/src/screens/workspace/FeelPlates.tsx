@@ -1,0 +1,195 @@
+import { useState } from 'react'
+import {
+  findingWords,
+  isAbnormalEntry,
+  itemsById,
+  mirrored,
+  type FindingEntry,
+  type Item,
+  type Plate as PlateOf,
+  type RegionPack,
+  type Side,
+} from '@kneecap-awl/core'
+import styled from 'styled-components'
+import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
+import { Plate } from '../../plates/Plate'
+import { markOf, nextWord, patternWords } from '../../plates/marks'
+import type { SpotOf } from '../../plates/Spot'
+import { kept, type Answer } from './ValueControl'
+
+interface Props {
+  readonly pack: RegionPack
+  readonly rows: readonly Item[]
+  readonly rowId: string
+  readonly isReadOnly: boolean
+  readonly isStopped: (item: Item) => boolean
+  readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
+  readonly onFocus: (item: string) => void
+  readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
+  readonly onGo: (item: string) => void
+}
+
+const KEY = 'awl-plates'
+/** With fewer of its rows on a plate a station is no map. */
+const LEAST_PLACED = 2
+
+/** Both sides of a joint as drawings beside the rows of a palpation station: what is touched here stands in the rows at once, and the other way round. */
+export function FeelPlates(props: Props) {
+  const { pack, rows } = props
+  const [isHidden, setHidden] = useState(() => localStorage.getItem(KEY) === 'hidden')
+  const [chosen, setChosen] = useState(0)
+  const shown = new Set(rows.map(({ id }) => id))
+  const plates = pack.plates.filter(({ landmarks }) => landmarks.some(({ item }) => shown.has(item)))
+  const placed = new Set(plates.flatMap(({ landmarks }) => landmarks.flatMap(({ item }) => (shown.has(item) ? [item] : []))))
+  const plate = plates[Math.min(chosen, plates.length - 1)]
+  if (placed.size < LEAST_PLACED || !plate) return null
+  const hide = (): void => {
+    if (isHidden) localStorage.removeItem(KEY)
+    else localStorage.setItem(KEY, 'hidden')
+    setHidden(!isHidden)
+  }
+  return (
+    <Box aria-label="Plates">
+      <Head>
+        {plates.length > 1 && !isHidden && (
+          <ToggleRow
+            aria-label="View"
+            selectionMode="single"
+            disallowEmptySelection
+            selectedKeys={[plate.id]}
+            onSelectionChange={([key]) => setChosen(plates.findIndex(({ id }) => id === key))}
+          >
+            {plates.map(({ id, title }) => (
+              <Toggle key={id} id={id}>
+                {title}
+              </Toggle>
+            ))}
+          </ToggleRow>
+        )}
+        <Soft>{isHidden ? '' : 'touch: one more · hold: its row'}</Soft>
+        <Button $tone="quiet" onPress={hide}>
+          {isHidden ? 'Show the plates' : 'Hide the plates'}
+        </Button>
+      </Head>
+      {!isHidden && <Sides {...props} plate={plate} />}
+    </Box>
+  )
+}
+
+function Sides(props: Props & { readonly plate: PlateOf }) {
+  const { pack, plate, entryOf, onAnswer, onGo, onFocus, rowId, isReadOnly, isStopped } = props
+  const items = itemsById(pack)
+  const told = (item: Item, side: Side): SpotOf['label'] => {
+    const entry = entryOf(item.id, item.sided ? side : 'none')
+    return entry ? findingWords(pack, entry) : 'not examined'
+  }
+  const spotsOf = (side: Side, place: (x: number) => number): SpotOf[] =>
+    plate.landmarks.flatMap(({ item: id, x, y }, at) => {
+      const item = items.get(id)
+      if (!item || (side === 'left' && plate.whole && !item.sided)) return []
+      const entry = entryOf(id, item.sided ? side : 'none')
+      const name = `${item.label}${item.sided ? `, ${side}` : ''}`
+      return [
+        {
+          key: `${id} ${item.sided ? side : 'none'} ${at}`,
+          x: place(x),
+          y,
+          label: `${name}: ${told(item, side)}${isStopped(item) ? ', on hold' : ''}`,
+          isCurrent: id === rowId,
+          ...markOf(item, entry, entry !== undefined && isAbnormalEntry(pack, entry)),
+        },
+      ]
+    })
+  const about = (key: string): { item: Item | undefined; side: Side } => {
+    const [id = '', side = 'none'] = key.split(' ')
+    return { item: items.get(id), side: side as Side }
+  }
+  const give = (key: string, word: (item: Item, entry: FindingEntry | undefined) => string | undefined): void => {
+    const { item, side } = about(key)
+    if (!item) return
+    onFocus(item.id)
+    const entry = entryOf(item.id, side)
+    const value = word(item, entry)
+    if (value === undefined || isStopped(item)) onGo(item.id)
+    else onAnswer(item, side, kept({ item, entry }, { value }))
+  }
+  const common = {
+    plate,
+    isReadOnly,
+    onTouch: (key: string) => give(key, nextWord),
+    onDigit: (key: string, digit: string) => give(key, (item) => (item.options.includes(digit) ? digit : item.options[Number(digit) - 1])),
+    onOpen: (key: string) => onGo(about(key).item?.id ?? ''),
+  }
+  const felt = [...new Set(plate.landmarks.map(({ item }) => item))].flatMap((id) => items.get(id) ?? [])
+  const pattern = patternWords(pack, felt, entryOf)
+  return (
+    <>
+      <Pair $isWhole={plate.whole === true}>
+        {plate.whole ? (
+          <figure>
+            <Plate
+              {...common}
+              label={`Both sides, ${plate.title.toLowerCase()}`}
+              isMirrored={false}
+              spots={[...spotsOf('right', (x) => x), ...spotsOf('left', mirrored)]}
+            />
+            <figcaption>from behind: the right is on the right</figcaption>
+          </figure>
+        ) : (
+          (['right', 'left'] as const).map((side) => (
+            <figure key={side}>
+              <Plate
+                {...common}
+                label={`${side === 'right' ? 'Right' : 'Left'}, ${plate.title.toLowerCase()}`}
+                isMirrored={side === 'left'}
+                spots={spotsOf(side, (x) => x)}
+              />
+              <figcaption>{side}</figcaption>
+            </figure>
+          ))
+        )}
+      </Pair>
+      <Pattern aria-live="polite">{pattern}</Pattern>
+    </>
+  )
+}
+
+const Box = styled.section`
+  padding: 6px 8px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+`
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  > :last-child {
+    margin-left: auto;
+  }
+`
+const Pair = styled.div<{ $isWhole: boolean }>`
+  display: grid;
+  grid-template-columns: ${({ $isWhole }) => ($isWhole ? 'minmax(0, 1fr)' : 'repeat(2, minmax(0, 1fr))')};
+  justify-items: center;
+  gap: 24px;
+  margin-top: 8px;
+  overflow-x: auto;
+  figure {
+    width: 300px;
+    margin: 0;
+  }
+  figcaption {
+    font-size: 12px;
+    text-align: center;
+    color: ${({ theme }) => theme.soft};
+  }
+  @media (pointer: coarse), (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr);
+    figure {
+      width: auto;
+    }
+  }
+`
+const Pattern = styled.p`
+  min-height: 20px;
+  text-align: center;
+`
