@@ -8,6 +8,7 @@ import { isSiteOfPain, viewOf, type FindingEntry, type Side } from '@kneecap-awl
 import { lintPlates } from '../../core/src/review/lintPlates.js'
 import { AS_OF, entriesFor, thePack, type Findings } from '../../core/test/support.js'
 import { FeelPlates } from '../src/screens/workspace/FeelPlates'
+import { PlatesFound } from '../src/screens/verdict/PlatesFound'
 import { SitePlates } from '../src/screens/workspace/SitePlates'
 import { placesOf } from '../src/screens/start/places'
 import { markOf, nextWord, patternWords } from '../src/plates/marks'
@@ -155,6 +156,27 @@ describe('where it hurts', () => {
   })
 })
 
+describe('the plates of a note', () => {
+  const found = (findings: Findings): void => {
+    const entries = entriesFor(findings, 'right', AS_OF, 'knee')
+    show(<PlatesFound pack={view('knee')} entryOf={(item, side) => entries.find((one) => one.item === item && one.side === side)} />)
+  }
+  it('show what was found, both sides, and say it in words', () => {
+    found({ 'knee.feel.medial-joint-line': '2', 'knee.feel.medial-joint-line left': '0', 'knee.feel.fibular-head': '0' })
+    expect(screen.getAllByRole('group').map((one) => one.getAttribute('aria-label'))).toEqual(['Found, right, front', 'Found, left, front'])
+    expect(screen.getAllByRole('button').map((one) => one.getAttribute('aria-label'))).toEqual([
+      'Medial joint-line tenderness, right: 2 (moderate)',
+      'Fibular head tenderness, right: 0 (none)',
+      'Medial joint-line tenderness, left: 0 (none)',
+    ])
+    expect(screen.getByText(/^Front\. Right: medial joint-line 2; 2 of 15 examined\. Left: 1 of 15 examined, none abnormal\.$/)).toBeTruthy()
+  })
+  it('are none where nothing abnormal was felt', () => {
+    found({ 'knee.feel.medial-joint-line': '0' })
+    expect(screen.queryByRole('group')).toBeNull()
+  })
+})
+
 describe('a mark', () => {
   const joint = itemOf('knee', 'knee.feel.medial-joint-line')
   const entry = (value: string, state: FindingEntry['state'] = 'examined') =>
@@ -171,6 +193,17 @@ describe('a mark', () => {
       { mark: '0', state: 'normal', size: 0 },
       { mark: '3', state: 'abnormal', size: 3 },
       { mark: '⌀', state: 'could-not', size: 1 },
+    ])
+  })
+  it('goes from normal to reduced before absent, and back to normal', () => {
+    const touch = itemOf('wrist', 'neuro.touch.index-pulp')
+    const of = (value: string) => entriesFor({ 'neuro.touch.index-pulp': value }, 'right', AS_OF, 'wrist')[0]
+    expect([undefined, of('normal'), of('reduced'), of('increased'), of('absent')].map((one) => nextWord(touch, one))).toEqual([
+      'normal',
+      'reduced',
+      'increased',
+      'absent',
+      'normal',
     ])
   })
   it('takes no number by touch', () => expect(nextWord(itemOf('ankle', 'ankle.feel.syndesmosis-extent'), undefined)).toBeUndefined())

@@ -5,7 +5,7 @@ import { buildItems } from './buildItem.js'
 import { goByProfile, localWindows } from './profile.js'
 import { PackError, type Problem } from './problem.js'
 import { readSources } from './readSources.js'
-import type { Sources } from './sources.js'
+import { standsIn, type Sources } from './sources.js'
 import { buildRegion } from './buildRegion.js'
 import type { PackSource, SourceFile } from './source.js'
 import { NO_LESIONS } from './upgradePack.js'
@@ -83,21 +83,22 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
 }
 
 /** The drawings of each joint; every item and word that is placed on one must exist. */
-function platesOf({ plates }: Sources, items: readonly Item[], problems: Problem[]): Plate[] {
-  const known = new Map(items.map((item) => [item.id, item]))
-  return plates.map(({ source, region, path }) => {
-    const words = items.find(({ id, owner }) => owner === region && isSiteOfPain(id))?.options ?? []
-    for (const { item } of source.landmarks)
-      if (!known.has(item)) problems.push({ file: path, id: source.id, reason: `places ${item}, which does not exist`, cure: 'correct the item' })
-    for (const { word } of source.sites ?? [])
-      if (!words.includes(word))
-        problems.push({
-          file: path,
-          id: source.id,
-          reason: `places "${word}", where this joint is never asked to hurt`,
-          cure: `write one of: ${words.join(', ')}`,
-        })
-    return { ...source, region }
+function platesOf({ plates, regions }: Sources, items: readonly Item[], problems: Problem[]): Plate[] {
+  const known = new Set(items.map((item) => item.id))
+  return plates.flatMap((placed) => {
+    const { source, path } = placed
+    const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.id, reason, cure })
+    for (const { item } of source.landmarks) if (!known.has(item)) fault(`places ${item}, which does not exist`, 'correct the item')
+    return regions
+      .map((one) => one.source.id)
+      .filter((region) => standsIn(placed, region))
+      .map((region) => {
+        const words = items.find(({ id, owner }) => owner === region && isSiteOfPain(id))?.options ?? []
+        for (const { word } of source.sites ?? [])
+          if (!words.includes(word)) fault(`places "${word}", where this joint is never asked to hurt`, `write one of: ${words.join(', ')}`)
+        const isHere = (id: string): boolean => items.some(({ id: one, owner, only }) => one === id && (owner !== 'shared' || (only?.includes(region) ?? true)))
+        return { ...source, region, landmarks: source.landmarks.filter(({ item }) => isHere(item)) }
+      })
   })
 }
 

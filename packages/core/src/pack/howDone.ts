@@ -26,7 +26,7 @@ export function howDone(
   sites: readonly string[],
 ): Record<string, Qualifier> {
   const ways = (alternatives ?? []).flatMap(({ name, item }) => (item === undefined ? [name] : []))
-  const isPlaced = 'site' in qualifiers || (options ?? []).some((option) => isPlace(String(option)))
+  const isPlaced = 'site' in qualifiers || (options ?? []).some((option) => isPlace(option))
   const isPainful = sites.length > 0 && derive === undefined && PAIN_STAGES.has(stage) && PAIN_KINDS.has(kind)
   const isPower = scale === POWER && !('pain' in qualifiers)
   return {

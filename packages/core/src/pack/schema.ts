@@ -159,6 +159,7 @@ export const FILES: Readonly<Record<string, object>> = {
     }),
   }),
   plates: object(['plates'], {
+    for: texts,
     plates: list(plate),
   }),
   practiceVariants: object(['practiceVariants'], {

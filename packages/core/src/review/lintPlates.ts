@@ -7,6 +7,7 @@ import { problem } from './lintProblem.js'
 /** How wide a plate is drawn beside its other side, px; two targets, square, never overlap, px. */
 const DRAWN = 300
 const LEAST_APART = 24
+const PLACED: ReadonlySet<string> = new Set(['feel', 'neuro', 'vascular'])
 
 /**
  * Plates of one joint: every core item of palpation has a place, every place has an item of palpation, no two targets are too close to be told
@@ -24,8 +25,10 @@ export function lintPlates(view: RegionPack): Problem[] {
     ),
     ...view.plates.flatMap((plate) => [
       ...plate.landmarks
-        .filter(({ item }) => items.get(item)?.stage !== 'feel')
-        .map(({ item }) => problem(plate.id, `places ${item}, which is not felt`, 'name an item of palpation of this joint')),
+        .filter(({ item }) => !PLACED.has(items.get(item)?.stage ?? ''))
+        .map(({ item }) =>
+          problem(plate.id, `places ${item}, which is neither felt nor touched`, 'name an item of palpation, sensation or pulses of this joint'),
+        ),
       ...tooClose(
         plate,
         spotsOf(plate, (item) => items.get(item)?.sided ?? true),

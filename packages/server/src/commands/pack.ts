@@ -10,6 +10,7 @@ import {
   lintDestinations,
   lintQualifiers,
   lintReassurance,
+  lintPlates,
   lintThreats,
   lexiconProblems,
   lintPack,
@@ -123,6 +124,7 @@ function report(pack: Pack): void {
     ...lintPack(pack),
     ...lintAsked(content, views),
     ...lintThreats(content, views),
+    ...views.flatMap(lintPlates),
     ...views.flatMap((view) => [...lintDestinations(view), ...lintReassurance(view), ...lintQualifiers(view), ...accounted(pack, content, view.regions[0].id)]),
   ]
   for (const fault of faults) process.stderr.write(`${problemLine(fault)}\n`)

@@ -18,10 +18,10 @@ export function markOf(item: Item, entry: FindingEntry | undefined, isAbnormal: 
  */
 export function nextWord(item: Item, entry: FindingEntry | undefined): string | undefined {
   if (item.options.length === 0 || item.kind === 'multi') return undefined
-  const words = [
-    ...item.options.filter((word) => item.calm.includes(word)),
-    ...item.options.filter((word) => !item.calm.includes(word) && !item.gaps.includes(word)),
-  ]
+  const calm = item.options.filter((word) => item.calm.includes(word))
+  // The nearest to normal first: reduced before absent, whichever is written first.
+  const off = (word: string): number => Math.min(...calm.map((one) => Math.abs(item.options.indexOf(one) - item.options.indexOf(word))))
+  const words = [...calm, ...item.options.filter((word) => !item.calm.includes(word) && !item.gaps.includes(word)).sort((a, b) => off(a) - off(b))]
   const at = entry?.state === 'examined' ? words.indexOf(String(entry.value)) : -1
   return words[(at + 1) % words.length]
 }

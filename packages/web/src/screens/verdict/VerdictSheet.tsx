@@ -21,6 +21,7 @@ import { Handover } from './Handover'
 import { LetterPane } from './LetterPane'
 import { Pathways } from './Pathways'
 import { SameVisit } from './SameVisit'
+import { PlatesFound } from './PlatesFound'
 import { PlanSection } from './PlanSection'
 import { AmendDialogue, SheetActions } from './SheetActions'
 import { Scores } from './Scores'
@@ -182,6 +183,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 </section>
               ))}
             </Note>
+            <PlatesFound pack={pack} entryOf={sheet.entryOf} />
             <Buttons data-screen-only>
               <Button onPress={() => void copy(noteText(view.note), 'The note is copied.')}>Copy the note</Button>
               <Button onPress={() => print('note')}>Print the note</Button>

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { judgement, referralLetter, shownVerdict, verdictSheetOf, type Examination, type RegionPack } from '@kneecap-awl/core'
+import { judgement, referralLetter, shownVerdict, verdictSheetOf, type Examination, type RegionPack, type Side } from '@kneecap-awl/core'
 import { examinations, referrals } from '@kneecap-awl/contract'
 import { ApiProblem, call } from '../../api/http'
 import { dayAndTime, dayOnly, siteZone } from '../../parts/times'
@@ -74,6 +74,7 @@ export function useVerdict(detail: ExaminationDetail, pack: RegionPack) {
   }
   return {
     view,
+    entryOf: (item: string, side: Side) => judged.record.finding(item, side),
     likely,
     letter,
     message,

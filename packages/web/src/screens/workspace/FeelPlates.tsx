@@ -1,20 +1,10 @@
 import { useState } from 'react'
-import {
-  findingWords,
-  isAbnormalEntry,
-  itemsById,
-  mirrored,
-  type FindingEntry,
-  type Item,
-  type Plate as PlateOf,
-  type RegionPack,
-  type Side,
-} from '@kneecap-awl/core'
+import { itemsById, mirrored, type FindingEntry, type Item, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { Plate } from '../../plates/Plate'
-import { markOf, nextWord, patternWords } from '../../plates/marks'
-import type { SpotOf } from '../../plates/Spot'
+import { nextWord, patternWords } from '../../plates/marks'
+import { spotsOf } from '../../plates/spotsOf'
 import { kept, type Answer } from './ValueControl'
 
 interface Props {
@@ -33,7 +23,7 @@ const KEY = 'awl-plates'
 /** With fewer of its rows on a plate a station is no map. */
 const LEAST_PLACED = 2
 
-/** Both sides of a joint as drawings beside the rows of a palpation station: what is touched here stands in the rows at once, and the other way round. */
+/** Both sides of a joint as drawings beside the rows of a station where something is felt, touched or has a pulse: what is touched here stands in the rows at once, and the other way round. */
 export function FeelPlates(props: Props) {
   const { pack, rows } = props
   const [isHidden, setHidden] = useState(() => localStorage.getItem(KEY) === 'hidden')
@@ -77,29 +67,8 @@ export function FeelPlates(props: Props) {
 }
 
 function Sides(props: Props & { readonly plate: PlateOf }) {
-  const { pack, plate, entryOf, onAnswer, onGo, onFocus, rowId, isReadOnly, isStopped } = props
+  const { pack, plate, entryOf, onAnswer, onGo, onFocus, isReadOnly, isStopped } = props
   const items = itemsById(pack)
-  const told = (item: Item, side: Side): SpotOf['label'] => {
-    const entry = entryOf(item.id, item.sided ? side : 'none')
-    return entry ? findingWords(pack, entry) : 'not examined'
-  }
-  const spotsOf = (side: Side, place: (x: number) => number): SpotOf[] =>
-    plate.landmarks.flatMap(({ item: id, x, y }, at) => {
-      const item = items.get(id)
-      if (!item || (side === 'left' && plate.whole && !item.sided)) return []
-      const entry = entryOf(id, item.sided ? side : 'none')
-      const name = `${item.label}${item.sided ? `, ${side}` : ''}`
-      return [
-        {
-          key: `${id} ${item.sided ? side : 'none'} ${at}`,
-          x: place(x),
-          y,
-          label: `${name}: ${told(item, side)}${isStopped(item) ? ', on hold' : ''}`,
-          isCurrent: id === rowId,
-          ...markOf(item, entry, entry !== undefined && isAbnormalEntry(pack, entry)),
-        },
-      ]
-    })
   const about = (key: string): { item: Item | undefined; side: Side } => {
     const [id = '', side = 'none'] = key.split(' ')
     return { item: items.get(id), side: side as Side }
@@ -131,9 +100,9 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
               {...common}
               label={`Both sides, ${plate.title.toLowerCase()}`}
               isMirrored={false}
-              spots={[...spotsOf('right', (x) => x), ...spotsOf('left', mirrored)]}
+              spots={[...spotsOf(plate, 'right', props), ...spotsOf(plate, 'left', props)]}
             />
-            <figcaption>from behind: the right is on the right</figcaption>
+            <figcaption>{isFromBehind(plate) ? 'from behind: the right is on the right' : 'facing you: the right is on the left'}</figcaption>
           </figure>
         ) : (
           (['right', 'left'] as const).map((side) => (
@@ -142,7 +111,7 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
                 {...common}
                 label={`${side === 'right' ? 'Right' : 'Left'}, ${plate.title.toLowerCase()}`}
                 isMirrored={side === 'left'}
-                spots={spotsOf(side, (x) => x)}
+                spots={spotsOf(plate, side, props)}
               />
               <figcaption>{side}</figcaption>
             </figure>
@@ -153,6 +122,8 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
     </>
   )
 }
+
+const isFromBehind = ({ landmarks }: PlateOf): boolean => landmarks.some(({ x }) => x > mirrored(x))
 
 const Box = styled.section`
   padding: 6px 8px;

@@ -36,9 +36,6 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const { order, setOrder } = useOrder()
   const view = useWorkspace(pack, detail, entries, fetched, order)
   const { items, entryOf, holdOf, releasedBy } = view
-  const stopHere = view.stops.some((one) => one.stop.id === place.stop) ? place.stop : layoutOf(pack, order).stopOf.get(place.row)
-  // A station with nothing to ask is not shown, unless somebody stands in it.
-  const stops = view.stops.filter((one) => one.items.length > 0 || one.stop.id === stopHere)
   const [pick, setPick] = useState<SidePick>('both')
   const [couldNot, setCouldNot] = useState<Item>()
   const [lifting, setLifting] = useState<{ item: Item; hold: StandingHold }>()
@@ -46,6 +43,9 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const [showKeys, setShowKeys] = useState(false)
   const [said, setSaid] = useState<Said>()
   const isReadOnly = (detail.signedAt !== null && !amends) || detail.discardedAt !== null
+  const stopHere = view.stops.some((one) => one.stop.id === place.stop) ? place.stop : layoutOf(pack, order).stopOf.get(place.row)
+  // A station with nothing to ask is not shown, unless somebody stands in it.
+  const stops = view.stops.filter((one) => one.items.length > 0 || one.stop.id === stopHere)
   const stop = stops.find((one) => one.stop.id === stopHere) ?? stops[0]
   const rows = stop?.items ?? []
   const current = items.get(place.row)
