@@ -13,7 +13,7 @@ async function stored(page: Page): Promise<string[]> {
   return [...last.values()].filter((one) => one.includes('.feel.')).sort()
 }
 
-const spot = (page: Page, name: RegExp) => page.getByRole('group', { name: /, front$/ }).getByRole('button', { name })
+const spot = (page: Page, name: RegExp) => page.getByRole('group', { name: /, anterior$/ }).getByRole('button', { name })
 
 test('a palpation station is recorded by touch on the plate, by keys, and by rows: the same entries', async ({ page }) => {
   await begin(page, { name: 'Fingertip Fieldfare' })
@@ -48,10 +48,10 @@ test('a palpation station is recorded by touch on the plate, by keys, and by row
 test('where it hurts is touched on the drawing, and decides what is asked', async ({ page }) => {
   await begin(page, { name: 'Pinpointed Pipit', joint: 'shoulder' })
   await page
-    .getByRole('group', { name: /^Site of pain, right, front/ })
+    .getByRole('group', { name: /^Site of pain, right, anterior/ })
     .getByRole('button', { name: 'top (AC joint): not told' })
     .click()
-  await expect(page.getByRole('group', { name: /^Site of pain, right, front/ }).getByRole('button', { name: 'top (AC joint): painful' })).toBeVisible()
+  await expect(page.getByRole('group', { name: /^Site of pain, right, anterior/ }).getByRole('button', { name: 'top (AC joint): painful' })).toBeVisible()
   await stop(page, 'Strength and cuff')
   await expect(sheet(page)).toContainText('Cross-body')
 })

@@ -77,6 +77,13 @@ describe('what a reading taken anew says', () => {
     expect(since(at('09:00', 95), at('11:00', 110))).toEqual(['right passive 15° more than 2 h before (measurement error 8°)'])
     expect(since(at('09:00', 95), at('11:00', 90))).toEqual(['right passive unchanged from 2 h before (measurement error 8°)'])
   })
+  it('of three or more is their spread, against the error of measuring', () => {
+    expect(since(at('09:00', 95), at('10:00', 98), at('11:00', 92))[1]).toBe('right passive 3 readings, 92° to 98°, within measurement error (8°)')
+    expect(since(at('09:00', 80), at('10:00', 98), at('11:00', 92), at('12:00', 90)).at(-1)).toBe(
+      'right passive 4 readings, 80° to 98°, more than measurement error (8°)',
+    )
+    expect(since(at('09:00', 80), at('09:01', 98), at('09:02', 92))).toEqual([])
+  })
   it('is nothing where it corrects what was recorded minutes before, was taken back, or stands alone', () => {
     expect(since(at('09:00', 95), at('09:03', 110))).toEqual([])
     expect(since(at('09:00', 95), takenBack('10:00'), at('11:00', 110))).toEqual([])

@@ -113,7 +113,7 @@ describe('the landmarks of a palpation station', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Hide the plates' }))
     cleanup()
     opened()
-    expect(screen.queryByRole('group', { name: 'Right, front' })).toBeNull()
+    expect(screen.queryByRole('group', { name: 'Right, anterior' })).toBeNull()
     expect(screen.getByRole('button', { name: 'Show the plates' })).toBeTruthy()
   })
 })
@@ -163,13 +163,13 @@ describe('the plates of a note', () => {
   }
   it('show what was found, both sides, and say it in words', () => {
     found({ 'knee.feel.medial-joint-line': '2', 'knee.feel.medial-joint-line left': '0', 'knee.feel.fibular-head': '0' })
-    expect(screen.getAllByRole('group').map((one) => one.getAttribute('aria-label'))).toEqual(['Found, right, front', 'Found, left, front'])
+    expect(screen.getAllByRole('group').map((one) => one.getAttribute('aria-label'))).toEqual(['Found, right, anterior', 'Found, left, anterior'])
     expect(screen.getAllByRole('button').map((one) => one.getAttribute('aria-label'))).toEqual([
       'Medial joint-line tenderness, right: 2 (moderate)',
       'Fibular head tenderness, right: 0 (none)',
       'Medial joint-line tenderness, left: 0 (none)',
     ])
-    expect(screen.getByText(/^Front\. Right: medial joint-line 2; 2 of 15 examined\. Left: 1 of 15 examined, none abnormal\.$/)).toBeTruthy()
+    expect(screen.getByText(/^Anterior\. Right: medial joint-line 2; 2 of 15 examined\. Left: 1 of 15 examined, none abnormal\.$/)).toBeTruthy()
   })
   it('are none where nothing abnormal was felt', () => {
     found({ 'knee.feel.medial-joint-line': '0' })

@@ -100,9 +100,11 @@ export function serialStatements(item: Item, record: Pick<ExaminationRecord, 'sl
   return SIDES.flatMap((side) => {
     const slot = record.slot(item.id, side)
     const now = slot && isFinding(slot.standing) ? slot.standing : undefined
-    const before = slot && earlierOf(now, slot.passed.filter(isFinding))
-    if (now === undefined || before === undefined) return []
-    return [undefined, ...item.readings].flatMap((reading) => {
+    const passed = slot?.passed.filter(isFinding) ?? []
+    const before = earlierOf(now, passed)
+    const spreads = [undefined, ...item.readings].flatMap((reading) => spreadOf(item, seriesOf(now, passed), side, reading))
+    if (now === undefined || before === undefined) return spreads
+    const changes = [undefined, ...item.readings].flatMap((reading) => {
       const [one, two] = [numberOf(now, reading), numberOf(before, reading)]
       if (one === undefined || two === undefined) return []
       const error = measurementError(item.kind, methodOf(now) ?? methodOf(before))
@@ -112,7 +114,32 @@ export function serialStatements(item: Item, record: Pick<ExaminationRecord, 'sl
       const against = error === undefined ? '' : ` (measurement error ${withUnit(item, error)})`
       return [`${what} ${isSame ? 'unchanged from' : `${withUnit(item, Math.abs(one - two))} ${one < two ? 'less' : 'more'} than`} ${then}${against}`.trim()]
     })
+    return [...changes, ...spreads]
   })
+}
+
+const ENOUGH_FOR_SPREAD = 3
+
+/** A reading and those before it, each at least five minutes apart: what corrects another is no reading of its own. */
+function seriesOf(now: FindingEntry | undefined, passed: readonly FindingEntry[]): readonly FindingEntry[] {
+  const before = earlierOf(now, passed)
+  return now === undefined ? [] : before === undefined ? [now] : [now, ...seriesOf(before, passed)]
+}
+
+/** Three or more readings of one thing, with how far they lie apart. */
+function spreadOf(item: Item, told: readonly FindingEntry[], side: string, reading: string | undefined): string[] {
+  const values = told.flatMap((entry) => numberOf(entry, reading) ?? [])
+  if (values.length < ENOUGH_FOR_SPREAD) return []
+  const [low, high] = [Math.min(...values), Math.max(...values)]
+  const error = measurementError(item.kind, methodOf(told[0]))
+  const against =
+    error === undefined
+      ? ''
+      : high - low <= error
+        ? `, within measurement error (${withUnit(item, error)})`
+        : `, more than measurement error (${withUnit(item, error)})`
+  const what = [side === 'none' ? '' : side, reading ?? ''].filter(Boolean).join(' ')
+  return [`${what} ${values.length} readings, ${withUnit(item, low)} to ${withUnit(item, high)}${against}`.trim()]
 }
 
 function readTogether(item: Item, told: Sides, first: 'right' | 'left'): { readonly difference: Difference | undefined; readonly lost: readonly LostRange[] } {

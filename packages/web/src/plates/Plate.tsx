@@ -1,4 +1,4 @@
-import { memo, useRef, type KeyboardEvent } from 'react'
+import { memo, useRef, useState, type KeyboardEvent } from 'react'
 import { mirrored, PLATE, type Plate as PlateOf } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { useDrawing } from './drawings'
@@ -28,6 +28,9 @@ const DIRECTIONS: Readonly<Record<string, Direction>> = { ArrowUp: 'up', ArrowDo
 export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isReadOnly, onTouch, onDigit, onOpen }: Props) {
   const drawing = useDrawing(plate.drawing)
   const group = useRef<HTMLDivElement>(null)
+  // One landmark is a stop of the Tab key: from there the arrows go on.
+  const [entered, setEntered] = useState('')
+  const entry = spots.some(({ key }) => key === entered) ? entered : spots[0]?.key
   const view = plate.view ?? WHOLE
   const left = (x: number): number => ((isMirrored ? mirrored(x) - mirrored(view.x + view.width) : x - view.x) / view.width) * 100
   const top = (y: number): number => ((y - view.y) / view.height) * 100
@@ -48,7 +51,15 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
     if (to !== undefined) buttons[to]?.focus()
   }
   return (
-    <Frame ref={group} role="group" aria-label={label} data-own-keys onKeyDown={move} style={{ aspectRatio: `${view.width} / ${view.height}` }}>
+    <Frame
+      ref={group}
+      onFocus={({ target }) => setEntered(target.dataset.spot ?? '')}
+      role="group"
+      aria-label={label}
+      data-own-keys
+      onKeyDown={move}
+      style={{ aspectRatio: `${view.width} / ${view.height}` }}
+    >
       <Drawing
         aria-hidden
         $isMirrored={isMirrored}
@@ -66,6 +77,7 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
           left={left(spot.x)}
           top={top(spot.y)}
           isReadOnly={isReadOnly}
+          isEntry={spot.key === entry}
           onTouch={onTouch}
           onOpen={onOpen}
         />

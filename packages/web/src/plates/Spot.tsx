@@ -27,6 +27,8 @@ interface Props extends Omit<SpotOf, 'key' | 'x' | 'y'> {
   readonly left: number
   readonly top: number
   readonly isReadOnly: boolean
+  /** True for the one that the Tab key reaches. */
+  readonly isEntry: boolean
   readonly onTouch: (spot: string) => void
   readonly onOpen: (spot: string) => void
 }
@@ -34,7 +36,7 @@ interface Props extends Omit<SpotOf, 'key' | 'x' | 'y'> {
 const LONG_MS = 500
 
 /** A landmark on a plate. A touch makes it one more; held, it opens its row. */
-export const Spot = memo(function Spot({ spot, left, top, label, mark, state, size, isCurrent, isReadOnly, onTouch, onOpen }: Props) {
+export const Spot = memo(function Spot({ spot, left, top, label, mark, state, size, isCurrent, isReadOnly, isEntry, onTouch, onOpen }: Props) {
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const wasHeld = useRef(false)
   const press = (): void => {
@@ -50,7 +52,9 @@ export const Spot = memo(function Spot({ spot, left, top, label, mark, state, si
       type="button"
       aria-label={label}
       title={label}
+      data-spot={spot}
       data-state={state}
+      tabIndex={isEntry ? 0 : -1}
       data-current={isCurrent || undefined}
       $size={size}
       style={{ left: `${left}%`, top: `${top}%` }}
