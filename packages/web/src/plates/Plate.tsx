@@ -3,7 +3,7 @@ import { mirrored, PLATE, type Plate as PlateOf } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { useDrawing } from './drawings'
 import { nearest, type Direction } from './nearest'
-import { Spot, type SpotOf } from './Spot'
+import { Found, Spot, type SpotOf } from './Spot'
 
 interface Props {
   readonly plate: Pick<PlateOf, 'drawing' | 'view'>
@@ -13,6 +13,8 @@ interface Props {
   readonly label: string
   readonly spots: readonly SpotOf[]
   readonly isReadOnly: boolean
+  /** True for a picture of what was found: nothing in it is pressed. */
+  readonly isPicture?: boolean
   /** A touch: one more of it. */
   readonly onTouch: (spot: string) => void
   /** A digit typed on it. */
@@ -25,7 +27,7 @@ const WHOLE = { x: 0, y: 0, ...PLATE }
 const DIRECTIONS: Readonly<Record<string, Direction>> = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' }
 
 /** A drawing with its landmarks: touched, or walked by the arrow keys from one to the nearest, where digits grade. */
-export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isReadOnly, onTouch, onDigit, onOpen }: Props) {
+export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isReadOnly, isPicture = false, onTouch, onDigit, onOpen }: Props) {
   const drawing = useDrawing(plate.drawing)
   const group = useRef<HTMLDivElement>(null)
   // One landmark is a stop of the Tab key: from there the arrows go on.
@@ -50,6 +52,24 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
     )
     if (to !== undefined) buttons[to]?.focus()
   }
+  const style = { aspectRatio: `${view.width} / ${view.height}` }
+  const picture = (
+    <Drawing
+      aria-hidden
+      $isMirrored={isMirrored}
+      dangerouslySetInnerHTML={{ __html: (drawing ?? '').replace('viewBox="0 0 360 440"', `viewBox="${view.x} ${view.y} ${view.width} ${view.height}"`) }}
+    />
+  )
+  const place = (spot: SpotOf) => ({ mark: spot.mark, state: spot.state, size: spot.size, left: left(spot.x), top: top(spot.y) })
+  if (isPicture)
+    return (
+      <Frame role="img" aria-label={label} style={style}>
+        {picture}
+        {spots.map((spot) => (
+          <Found key={spot.key} {...place(spot)} />
+        ))}
+      </Frame>
+    )
   return (
     <Frame
       ref={group}
@@ -58,24 +78,16 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
       aria-label={label}
       data-own-keys
       onKeyDown={move}
-      style={{ aspectRatio: `${view.width} / ${view.height}` }}
+      style={style}
     >
-      <Drawing
-        aria-hidden
-        $isMirrored={isMirrored}
-        dangerouslySetInnerHTML={{ __html: (drawing ?? '').replace('viewBox="0 0 360 440"', `viewBox="${view.x} ${view.y} ${view.width} ${view.height}"`) }}
-      />
+      {picture}
       {spots.map((spot) => (
         <Spot
           key={spot.key}
           spot={spot.key}
           label={spot.label}
-          mark={spot.mark}
-          state={spot.state}
-          size={spot.size}
+          {...place(spot)}
           isCurrent={spot.isCurrent}
-          left={left(spot.x)}
-          top={top(spot.y)}
           isReadOnly={isReadOnly}
           isEntry={spot.key === entry}
           onTouch={onTouch}

@@ -68,6 +68,13 @@ export const Spot = memo(function Spot({ spot, left, top, label, mark, state, si
   )
 })
 
+/** The same in a picture: nothing to press. */
+export const Found = ({ left, top, mark, state, size }: Pick<Props, 'left' | 'top' | 'mark' | 'state' | 'size'>) => (
+  <Mark as="span" aria-hidden data-state={state} $size={size} style={{ left: `${left}%`, top: `${top}%` }}>
+    <span>{mark}</span>
+  </Mark>
+)
+
 const Mark = styled.button<{ $size: number }>`
   position: absolute;
   display: grid;

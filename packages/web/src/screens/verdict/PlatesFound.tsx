@@ -18,7 +18,7 @@ export function PlatesFound({ pack, entryOf }: Props) {
   return platesWith(pack, entryOf).map((plate) => {
     const felt = [...new Set(plate.landmarks.map(({ item }) => item))].flatMap((id) => items.get(id) ?? [])
     const recorded = (side: (typeof SIDES)[number]) => spotsOf(plate, side, { pack, entryOf }).filter(({ state }) => state !== 'open')
-    const common = { plate, isReadOnly: true, onTouch: nothing, onDigit: nothing, onOpen: nothing }
+    const common = { plate, isReadOnly: true, isPicture: true, onTouch: nothing, onDigit: nothing, onOpen: nothing }
     return (
       <Figure key={plate.id}>
         <div>
