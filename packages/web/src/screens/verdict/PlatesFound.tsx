@@ -26,7 +26,10 @@ export function PlatesFound({ pack, entryOf }: Props) {
             <Plate {...common} label={`Found, both sides, ${plate.title.toLowerCase()}`} isMirrored={false} spots={SIDES.flatMap(recorded)} />
           ) : (
             SIDES.map((side) => (
-              <Plate key={side} {...common} label={`Found, ${side}, ${plate.title.toLowerCase()}`} isMirrored={side === 'left'} spots={recorded(side)} />
+              <div key={side}>
+                <Plate {...common} label={`Found, ${side}, ${plate.title.toLowerCase()}`} isMirrored={side === 'left'} spots={recorded(side)} />
+                <Side>{side}</Side>
+              </div>
             ))
           )}
         </div>
@@ -53,6 +56,10 @@ function platesWith(pack: RegionPack, entryOf: Props['entryOf']): RegionPack['pl
   })
 }
 
+const Side = styled.p`
+  text-align: center;
+  font-weight: 650;
+`
 const Figure = styled.figure`
   margin: 12px 0;
   break-inside: avoid;
