@@ -65,6 +65,23 @@ describe('what readings say beside each other', () => {
   })
 })
 
+describe('what power and pain on resistance say', () => {
+  const power = (region: string, id: string, value: string, resisted: string) => said(region, id, { value, qualifiers: { resisted } }, undefined)
+  it.each<[string, string, string]>([
+    ['5', 'marked', 'full power with pain: irritation of tendon or muscle'],
+    ['4', 'none', 'weak without pain: complete rupture or nerve'],
+    ['4+', 'mild', 'weak with pain: partial tear, or inhibited by pain'],
+    ['3', 'gives way', 'gives way: effort limited, the grade is not reliable'],
+  ])('%s, pain %s: %s', (value, resisted, says) => {
+    expect(power('elbow', 'neuro.strength.wrist-extension', value, resisted)).toEqual([`right ${says}`])
+    expect(power('knee', 'neuro.strength.knee-extension', value, resisted)).toEqual([`right ${says}`])
+  })
+  it('is nothing for full power without pain, or where pain was not asked', () => {
+    expect(power('knee', 'neuro.strength.knee-extension', '5', 'none')).toEqual([])
+    expect(said('knee', 'neuro.strength.knee-extension', { value: '3' }, undefined)).toEqual([])
+  })
+})
+
 describe('what a reading taken anew says', () => {
   const about = (time: string) => ({ id: newId(), item: 'knee.move.flexion', side: 'right' as const, by: 'test', at: `2026-03-10T${time}:00.000Z` })
   const at = (time: string, passive: number): FindingEntry => ({ ...about(time), state: 'examined', qualifiers: { passive } })
