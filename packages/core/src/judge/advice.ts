@@ -1,5 +1,5 @@
 import type { Judgement } from './judgement.js'
-import { YES } from '../rules/truth.js'
+import { isMet } from './metBy.js'
 
 /** What a fact of the patient or the visit calls for besides its tier: where the patient goes, who must know, what to think of again. */
 export interface Advice {
@@ -13,5 +13,5 @@ export interface Advice {
  * What this record calls for besides its priority; only what is known to be so.
  * @example adviceOf(judgement(pack, livesAlone)).map((one) => one.id) // ['mod.unsafe-home']
  */
-export const adviceOf = ({ compiled, context, sides }: Judgement): readonly Advice[] =>
-  compiled.sayings.advice.filter(({ rule }) => sides.some((side) => rule.run(context, side) === YES)).map(({ id, title, says }) => ({ id, title, says }))
+export const adviceOf = (judged: Judgement): readonly Advice[] =>
+  judged.compiled.sayings.advice.filter(({ rule }) => isMet(rule, judged)).map(({ id, title, says }) => ({ id, title, says }))

@@ -1,9 +1,8 @@
 import type { Side, SideIndex } from '../model/side.js'
-import { YES } from '../rules/truth.js'
 import type { CompiledPack } from './compiledPack.js'
 import type { JudgeContext } from './judgeContext.js'
 import type { Judgement } from './judgement.js'
-import { metBy } from './metBy.js'
+import { isMet, metBy } from './metBy.js'
 
 /** Findings that cannot both be so: an effusion said to be absent, and a positive patellar tap. */
 export interface Contradiction {
@@ -23,4 +22,4 @@ export const contradictionsOf = (judged: Pick<Judgement, 'compiled' | 'context' 
   judged.compiled.sayings.contradictions.flatMap(({ id, says, rule }) => metBy(rule, judged).map((met) => ({ id, says, ...met })))
 
 export const isContradictory = (compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): boolean =>
-  compiled.sayings.contradictions.some(({ rule }) => sides.some((side) => rule.run(context, side) === YES))
+  compiled.sayings.contradictions.some(({ rule }) => isMet(rule, { context, sides }))

@@ -4,6 +4,10 @@ import type { Compiled } from '../rules/runtime.js'
 import { YES } from '../rules/truth.js'
 import type { Judgement } from './judgement.js'
 
+/** Whether a rule is met on any side that is judged. */
+export const isMet = (rule: Compiled, { context, sides }: Pick<Judgement, 'context' | 'sides'>): boolean =>
+  sides.some((side) => rule.run(context, side) === YES)
+
 /** On which sides a rule is met, with the items that meet it; once, without a side, where nothing that meets it has one. */
 export function metBy(
   rule: Compiled,

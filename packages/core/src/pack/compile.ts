@@ -84,7 +84,8 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
 
 /** The drawings of each joint; every item and word that is placed on one must exist. */
 function platesOf({ plates, regions }: Sources, items: readonly Item[], problems: Problem[]): Plate[] {
-  const known = new Set(items.map((item) => item.id))
+  const known = new Map(items.map((item) => [item.id, item]))
+  const words = new Map(items.flatMap(({ id, owner, options }) => (isSiteOfPain(id) ? [[owner, options] as const] : [])))
   return plates.flatMap((placed) => {
     const { source, path } = placed
     const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.id, reason, cure })
@@ -93,10 +94,10 @@ function platesOf({ plates, regions }: Sources, items: readonly Item[], problems
       .map((one) => one.source.id)
       .filter((region) => standsIn(placed, region))
       .map((region) => {
-        const words = items.find(({ id, owner }) => owner === region && isSiteOfPain(id))?.options ?? []
+        const sites = words.get(region) ?? []
         for (const { word } of source.sites ?? [])
-          if (!words.includes(word)) fault(`places "${word}", where this joint is never asked to hurt`, `write one of: ${words.join(', ')}`)
-        const isHere = (id: string): boolean => items.some(({ id: one, owner, only }) => one === id && (owner !== 'shared' || (only?.includes(region) ?? true)))
+          if (!sites.includes(word)) fault(`places "${word}", where this joint is never asked to hurt`, `write one of: ${sites.join(', ')}`)
+        const isHere = (id: string): boolean => known.has(id) && (known.get(id)?.only?.includes(region) ?? true)
         return { ...source, region, landmarks: source.landmarks.filter(({ item }) => isHere(item)) }
       })
   })

@@ -1,9 +1,10 @@
 import { conclusionsOf } from '../judge/conclusions.js'
 import type { Judgement } from '../judge/judgement.js'
+import { isMet } from '../judge/metBy.js'
 import { priorityOf } from '../judge/priorityOf.js'
+import { oncePer } from '../model/oncePer.js'
 import type { CarePlan, DaySpan } from '../pack/pack.js'
 import { itemsById } from '../pack/itemsById.js'
-import { YES } from '../rules/truth.js'
 import { onsetOf } from './pathways.js'
 import { dayOnly } from './times.js'
 import { sideWord } from './words.js'
@@ -38,12 +39,12 @@ const ACUTE_DAYS = 7
  * What follows besides the referral: what is examined again and when, interim care, and what the patient is told.
  * @example planOf(judgement(pack, guardedKneeOfYesterday)).again[0] // { what: 'Lachman test right', from: '2026-12-04T…', to: '2026-12-06T…' }
  */
-export function planOf(judged: Judgement): Plan {
-  const { compiled, context, sides, record } = judged
-  const again = [...concludedAgain(judged), ...notValidAgain(judged)]
+export const planOf = oncePer((judged: Judgement): Plan => {
+  const { compiled, record } = judged
+  const concluded = concludedAgain(judged)
+  const again = [...concluded, ...notValidAgain(judged, concluded)]
   const isHere = ['weeks', 'routine', 'here'].includes(priorityOf(judged).tier)
-  const isMet = (rule: (typeof compiled.sayings.plans)[number]['rule']): boolean => sides.some((side) => rule.run(context, side) === YES)
-  const care = isHere ? compiled.sayings.plans.filter(({ rule }) => isMet(rule)).map(({ id, source, plan }) => ({ id, source, ...plan })) : []
+  const care = isHere ? compiled.sayings.plans.filter(({ rule }) => isMet(rule, judged)).map(({ id, source, plan }) => ({ id, source, ...plan })) : []
   const set = record.finding(REVIEW_ITEM, 'none')
   const proposed = proposedReview(judged, again, care)
   const review = set?.state === 'examined' ? { on: String(set.value), isSet: true, because: `set by ${set.by}` } : proposed
@@ -51,34 +52,33 @@ export function planOf(judged: Judgement): Plan {
     ...(review === undefined ? {} : { review }),
     again,
     care,
-    told: compiled.sayings.told.filter(({ rule }) => isMet(rule)).map(({ tells }) => tells),
+    told: compiled.sayings.told.filter(({ rule }) => isMet(rule, judged)).map(({ tells }) => tells),
   }
-}
+})
 
 /** What a conclusion says does not count yet. */
 const concludedAgain = (judged: Judgement): Again[] =>
   conclusionsOf(judged).flatMap(({ items, side, again }) =>
-    again === undefined ? [] : [{ what: again.what ?? namesOf(judged, [items.at(-1) ?? ''], side), ...between(judged, again) }],
+    again === undefined ? [] : [{ what: again.what ?? nameOf(judged, items.at(-1) ?? '', side), ...between(judged, again) }],
   )
 
-/** Tests of an acute joint that could not be done or do not count: all of them on the same days. */
-function notValidAgain(judged: Judgement): Again[] {
+/** Tests of an acute joint that could not be done or do not count, but what is concluded already: all of them on the same days. */
+function notValidAgain(judged: Judgement, concluded: readonly Again[]): Again[] {
   const { pack, record, examination, sides } = judged
   const onset = onsetOf(record)
   if (onset === undefined || Date.parse(examination.asOf) - Date.parse(onset) > ACUTE_DAYS * DAY_MS || sides.length === 0) return []
   const items = itemsById(pack)
   const isSore = (side: string): boolean => side === 'none' || examination.complaint.sides.some((one) => one === side || one === 'none')
-  const told = new Set(concludedAgain(judged).map(({ what }) => what))
+  const told = new Set(concluded.map(({ what }) => what))
   const tests = record.findings.flatMap(({ item, side, state }) => {
     const isOpen = state === 'not-valid' || state === 'could-not'
-    return isOpen && isSore(side) && items.get(item)?.stage === 'test' ? [namesOf(judged, [item], side)] : []
+    return isOpen && isSore(side) && items.get(item)?.stage === 'test' ? [nameOf(judged, item, side)] : []
   })
   const open = [...new Set(tests)].filter((name) => !told.has(name))
   return open.length === 0 ? [] : [{ what: open.join('; '), ...between(judged, WHEN_CALMER) }]
 }
 
-const namesOf = ({ pack }: Judgement, ids: readonly string[], side: string): string =>
-  `${ids.flatMap((id) => itemsById(pack).get(id)?.label ?? []).join(', ')}${sideWord(side) === '' ? '' : `, ${side}`}`
+const nameOf = ({ pack }: Judgement, id: string, side: string): string => `${itemsById(pack).get(id)?.label ?? ''}${sideWord(side) === '' ? '' : `, ${side}`}`
 
 /** Never before tomorrow, and never over before it begins. */
 function between({ record, examination }: Judgement, { from, to }: DaySpan): { readonly from: string; readonly to: string } {
@@ -98,13 +98,18 @@ function proposedReview(judged: Judgement, again: readonly Again[], care: readon
   return { on, isSet: false, because: 'response to treatment' }
 }
 
+/** @example againWords({ what: 'Lachman test, right', from, to }, 'UTC') // 'Examine again between 3 Dec 2026 and 5 Dec 2026: Lachman test, right' */
+export function againWords({ what, from, to }: Again, zone: string | undefined): string {
+  const [first, last] = [dayOnly(from, zone), dayOnly(to, zone)]
+  return `Examine again ${first === last ? `on ${first}` : `between ${first} and ${last}`}: ${what}`
+}
+
 /** The plan as a physician writes it: in note and letter. A day that is only proposed says so. */
 export function planLines(judged: Judgement, zone: string | undefined): readonly string[] {
   const { review, again, care } = planOf(judged)
-  const day = (iso: string): string => dayOnly(iso, zone)
   return [
-    ...(review === undefined ? [] : [`Review ${review.isSet ? 'on' : 'proposed for'} ${day(review.on)} (${review.because})`]),
-    ...again.map(({ what, from, to }) => `Examine again ${day(from) === day(to) ? `on ${day(from)}` : `between ${day(from)} and ${day(to)}`}: ${what}`),
+    ...(review === undefined ? [] : [`Review ${review.isSet ? 'on' : 'proposed for'} ${dayOnly(review.on, zone)} (${review.because})`]),
+    ...again.map((one) => againWords(one, zone)),
     ...care.flatMap(({ plans, support, returns }) => [
       plans,
       ...(support === undefined ? [] : [`Support: ${support}`]),

@@ -1,7 +1,7 @@
 import { memo, useRef, useState, type KeyboardEvent } from 'react'
-import { mirrored, PLATE, type Plate as PlateOf } from '@kneecap-awl/core'
+import { mirrored, type Plate as PlateOf } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { useDrawing } from './drawings'
+import { drawingColours, useDrawing, WHOLE } from './drawings'
 import { nearest, type Direction } from './nearest'
 import { Found, Spot, type SpotOf } from './Spot'
 
@@ -23,17 +23,16 @@ interface Props {
   readonly onOpen: (spot: string) => void
 }
 
-const WHOLE = { x: 0, y: 0, ...PLATE }
 const DIRECTIONS: Readonly<Record<string, Direction>> = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' }
 
 /** A drawing with its landmarks: touched, or walked by the arrow keys from one to the nearest, where digits grade. */
 export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isReadOnly, isPicture = false, onTouch, onDigit, onOpen }: Props) {
-  const drawing = useDrawing(plate.drawing)
+  const view = plate.view ?? WHOLE
+  const drawing = useDrawing(plate.drawing, view)
   const group = useRef<HTMLDivElement>(null)
   // One landmark is a stop of the Tab key: from there the arrows go on.
   const [entered, setEntered] = useState('')
   const entry = spots.some(({ key }) => key === entered) ? entered : spots[0]?.key
-  const view = plate.view ?? WHOLE
   const left = (x: number): number => ((isMirrored ? mirrored(x) - mirrored(view.x + view.width) : x - view.x) / view.width) * 100
   const top = (y: number): number => ((y - view.y) / view.height) * 100
   const move = (event: KeyboardEvent): void => {
@@ -53,13 +52,7 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
     if (to !== undefined) buttons[to]?.focus()
   }
   const style = { aspectRatio: `${view.width} / ${view.height}` }
-  const picture = (
-    <Drawing
-      aria-hidden
-      $isMirrored={isMirrored}
-      dangerouslySetInnerHTML={{ __html: (drawing ?? '').replace('viewBox="0 0 360 440"', `viewBox="${view.x} ${view.y} ${view.width} ${view.height}"`) }}
-    />
-  )
+  const picture = <Drawing aria-hidden $isMirrored={isMirrored} dangerouslySetInnerHTML={{ __html: drawing }} />
   const place = (spot: SpotOf) => ({ mark: spot.mark, state: spot.state, size: spot.size, left: left(spot.x), top: top(spot.y) })
   if (isPicture)
     return (
@@ -102,11 +95,7 @@ const Frame = styled.div`
   position: relative;
   width: 100%;
   max-width: 300px;
-  --plate-paper: ${({ theme }) => theme.sheet};
-  --plate-bone: ${({ theme }) => theme.wash};
-  --plate-ink: ${({ theme }) => theme.ink};
-  --plate-skin: ${({ theme }) => theme.soft};
-  --plate-mark: ${({ theme }) => theme.copper};
+  ${drawingColours}
   @media (pointer: coarse) {
     min-width: 560px;
     max-width: none;

@@ -4,7 +4,7 @@ import type { Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import type { PackSummary } from '../../api/queries'
 import { Toggle, ToggleRow } from '../../parts/controls'
-import { useDrawing } from '../../plates/drawings'
+import { drawingColours, useDrawing } from '../../plates/drawings'
 import { placesOf, type Joint, type View } from './places'
 
 export interface Sore {
@@ -20,7 +20,7 @@ interface Props {
 
 const VIEWS = ['front', 'back'] as const
 /** The part of the drawing that is shown, in its units: the body without the paper beside it. */
-const BODY = { x: 90, width: 180, height: 440 }
+const BODY = { x: 90, y: 0, width: 180, height: 440 }
 /** Where the body stands in the figure, percent of its width and height. */
 const AT = { left: 29, width: 42, top: 11, height: 83.7 }
 const EDGE = { left: 24.5, right: 75.5 }
@@ -28,7 +28,7 @@ const EDGE = { left: 24.5, right: 75.5 }
 /** The drawn patient, facing the examiner or from behind: every joint is named beside the body, with a line to where it is. Of one joint both sides may be. */
 export function Figure({ regions, sore, onChange }: Props) {
   const [view, setView] = useState<View>('front')
-  const drawing = useDrawing(`body-${view}`)
+  const drawing = useDrawing(`body-${view}`, BODY)
   const flip = ({ region, side }: Joint): void => {
     const now = sore?.region === region ? sore.sides : []
     const sides = now.includes(side) ? now.filter((one) => one !== side) : side === 'none' ? [side] : [...now, side]
@@ -54,10 +54,7 @@ export function Figure({ regions, sore, onChange }: Props) {
         ))}
       </ToggleRow>
       <Whole>
-        <Body
-          aria-hidden
-          dangerouslySetInnerHTML={{ __html: (drawing ?? '').replace('viewBox="0 0 360 440"', `viewBox="${BODY.x} 0 ${BODY.width} ${BODY.height}"`) }}
-        />
+        <Body aria-hidden dangerouslySetInnerHTML={{ __html: drawing }} />
         <Lines aria-hidden viewBox="0 0 100 100" preserveAspectRatio="none">
           {joints.map((joint) => (
             <line
@@ -105,10 +102,7 @@ const Body = styled.div`
   top: ${AT.top}%;
   width: ${AT.width}%;
   height: ${AT.height}%;
-  --plate-paper: ${({ theme }) => theme.sheet};
-  --plate-bone: ${({ theme }) => theme.wash};
-  --plate-ink: ${({ theme }) => theme.ink};
-  --plate-skin: ${({ theme }) => theme.soft};
+  ${drawingColours}
   svg {
     display: block;
     width: 100%;

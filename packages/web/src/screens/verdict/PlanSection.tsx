@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { today, getLocalTimeZone } from '@internationalized/date'
-import { REVIEW_ITEM, type Plan } from '@kneecap-awl/core'
+import { againWords, REVIEW_ITEM, type Plan } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, SectionTitle, Soft } from '../../parts/controls'
 import { DayField } from '../../parts/DayField'
-import { dayOnly } from '../../parts/times'
+import { dayOnly, siteZone } from '../../parts/times'
 import type { Draft } from '../../record/useRecord'
 
 interface Props {
@@ -21,10 +21,8 @@ export function PlanSection({ plan: { review, again, care, told }, onReview }: P
     <>
       <SectionTitle>Plan</SectionTitle>
       <ul>
-        {again.map(({ what, from, to }) => (
-          <li key={what}>
-            Examine again {dayOnly(from) === dayOnly(to) ? `on ${dayOnly(from)}` : `between ${dayOnly(from)} and ${dayOnly(to)}`}: {what}.
-          </li>
+        {again.map((one) => (
+          <li key={one.what}>{againWords(one, siteZone())}.</li>
         ))}
         {care.map(({ id, plans, support, returns, source }) => (
           <li key={id}>

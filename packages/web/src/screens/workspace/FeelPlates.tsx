@@ -2,9 +2,11 @@ import { useState } from 'react'
 import { itemsById, mirrored, type FindingEntry, type Item, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
+import { useKept } from '../../parts/useKept'
 import { Plate } from '../../plates/Plate'
 import { nextWord, patternWords } from '../../plates/marks'
 import { spotsOf } from '../../plates/spotsOf'
+import { wordOfDigit } from './restOfStop'
 import { kept, type Answer } from './ValueControl'
 
 interface Props {
@@ -20,24 +22,21 @@ interface Props {
 }
 
 const KEY = 'awl-plates'
+const HIDDEN = 'hidden'
 /** With fewer of its rows on a plate a station is no map. */
 const LEAST_PLACED = 2
 
 /** Both sides of a joint as drawings beside the rows of a station where something is felt, touched or has a pulse: what is touched here stands in the rows at once, and the other way round. */
 export function FeelPlates(props: Props) {
   const { pack, rows } = props
-  const [isHidden, setHidden] = useState(() => localStorage.getItem(KEY) === 'hidden')
+  const [wish, setWish] = useKept(KEY)
+  const isHidden = wish === HIDDEN
   const [chosen, setChosen] = useState(0)
   const shown = new Set(rows.map(({ id }) => id))
   const plates = pack.plates.filter(({ landmarks }) => landmarks.some(({ item }) => shown.has(item)))
   const placed = new Set(plates.flatMap(({ landmarks }) => landmarks.flatMap(({ item }) => (shown.has(item) ? [item] : []))))
   const plate = plates[Math.min(chosen, plates.length - 1)]
   if (placed.size < LEAST_PLACED || !plate) return null
-  const hide = (): void => {
-    if (isHidden) localStorage.removeItem(KEY)
-    else localStorage.setItem(KEY, 'hidden')
-    setHidden(!isHidden)
-  }
   return (
     <Box aria-label="Plates">
       <Head>
@@ -57,7 +56,7 @@ export function FeelPlates(props: Props) {
           </ToggleRow>
         )}
         <Soft>{isHidden ? '' : 'touch: one more · hold: its row'}</Soft>
-        <Button $tone="quiet" onPress={hide}>
+        <Button $tone="quiet" onPress={() => setWish(isHidden ? undefined : HIDDEN)}>
           {isHidden ? 'Show the plates' : 'Hide the plates'}
         </Button>
       </Head>
@@ -86,7 +85,7 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
     plate,
     isReadOnly,
     onTouch: (key: string) => give(key, nextWord),
-    onDigit: (key: string, digit: string) => give(key, (item) => (item.options.includes(digit) ? digit : item.options[Number(digit) - 1])),
+    onDigit: (key: string, digit: string) => give(key, (item) => wordOfDigit(item, digit)),
     onOpen: (key: string) => onGo(about(key).item?.id ?? ''),
   }
   const felt = [...new Set(plate.landmarks.map(({ item }) => item))].flatMap((id) => items.get(id) ?? [])

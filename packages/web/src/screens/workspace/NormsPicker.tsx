@@ -1,8 +1,8 @@
-import { useState } from 'react'
 import type { ReferenceRange } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Soft } from '../../parts/controls'
 import { Picker } from '../../parts/Picker'
+import { useKept } from '../../parts/useKept'
 
 const KEY = 'awl-norms'
 const ALL = 'all'
@@ -15,12 +15,7 @@ interface Choice {
 
 /** Whose usual ranges the rows show; what was chosen last on this device stays. */
 export function useReferenceRange(): Choice {
-  const [chosen, setChosen] = useState(() => localStorage.getItem(KEY) ?? undefined)
-  const choose = (id: string | undefined): void => {
-    if (id === undefined) localStorage.removeItem(KEY)
-    else localStorage.setItem(KEY, id)
-    setChosen(id)
-  }
+  const [chosen, choose] = useKept(KEY)
   return { chosen, choose }
 }
 

@@ -1,6 +1,6 @@
-import { useState } from 'react'
 import styled from 'styled-components'
 import { Toggle, ToggleRow } from '../../parts/controls'
+import { useKept } from '../../parts/useKept'
 import { ORDERS, type Order } from './layout'
 
 const KEY = 'awl-order'
@@ -8,14 +8,8 @@ const WORDS: Readonly<Record<Order, string>> = { position: 'By position', stage:
 
 /** In which order the route goes; what was chosen last on this device stays. */
 export function useOrder(): { readonly order: Order; readonly setOrder: (order: Order) => void } {
-  const [order, setOrder] = useState<Order>(() => (localStorage.getItem(KEY) === 'stage' ? 'stage' : 'position'))
-  return {
-    order,
-    setOrder: (next) => {
-      localStorage.setItem(KEY, next)
-      setOrder(next)
-    },
-  }
+  const [kept, setOrder] = useKept(KEY)
+  return { order: kept === 'stage' ? 'stage' : 'position', setOrder }
 }
 
 /** Switches the route at any time: the row in hand stays in hand, and what was recorded stands in either. */

@@ -1,6 +1,14 @@
 import { normalByKey, sidesOf, type FindingEntry, type Item, type Needs, type Side } from '@kneecap-awl/core'
 import type { FindingDraft } from '../../record/useRecord'
 
+/**
+ * What a digit says of an item: the grade itself where it is graded, else the nth choice.
+ * @returns undefined for what is read, or a list of several
+ * @example wordOfDigit(jointLine, '2') // '2'
+ */
+export const wordOfDigit = ({ kind, scale, options }: Item, digit: string): string | undefined =>
+  kind === 'multi' ? undefined : scale && options.includes(digit) ? digit : options[Number(digit) - 1]
+
 /** Why the key for normal leaves an item alone. */
 export interface Left {
   readonly item: Item

@@ -17,7 +17,7 @@ import {
 import type { ExaminationDetail } from '../../api/queries'
 import { useRecord, type Draft } from '../../record/useRecord'
 import type { Said } from './Notice'
-import { normalDrafts, restOfStop, whyNotNormal, type SheetState } from './restOfStop'
+import { normalDrafts, restOfStop, whyNotNormal, wordOfDigit, type SheetState } from './restOfStop'
 import { useKeys } from './useKeys'
 import { layoutOf, type Order } from './layout'
 import { useOrder } from './OrderPicker'
@@ -150,8 +150,8 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   }
   /** A digit is the grade itself where the item is graded, else the nth choice; it answers the sore side, or the side picked. */
   const grade = (digit: string): void => {
-    if (!current || isBlocked(current) || current.options.length === 0 || current.kind === 'multi') return
-    const value = current.scale && current.options.includes(digit) ? digit : current.options[Number(digit) - 1]
+    if (!current || isBlocked(current)) return
+    const value = wordOfDigit(current, digit)
     if (value === undefined) return
     for (const side of sidesOf(current, pick === 'both' ? view.sides : [pick])) {
       const qualifiers = entryOf(current.id, side)?.qualifiers
