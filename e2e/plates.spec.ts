@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { begin, expect, sheet, signIn, stop, test, address } from './support/journey'
+import { address, begin, expect, sheet, signIn, stop, test, typeBirthDate } from './support/journey'
 
 test.beforeEach(async ({ page }) => signIn(page))
 
@@ -54,4 +54,26 @@ test('where it hurts is touched on the drawing, and decides what is asked', asyn
   await expect(page.getByRole('group', { name: /^Site of pain, right, anterior/ }).getByRole('button', { name: 'top (AC joint): painful' })).toBeVisible()
   await stop(page, 'Strength and cuff')
   await expect(sheet(page)).toContainText('Cross-body')
+})
+
+test('several joints of one event begin together, the small ones shown large', async ({ page }) => {
+  await page.getByRole('button', { name: 'Start an examination' }).click()
+  await page.getByLabel('New patient, name').fill('Twofold Turnstone')
+  await typeBirthDate(page, '1963-09-21')
+  await page.getByRole('button', { name: 'right hand, front' }).click()
+  await page.getByRole('button', { name: 'left knee, front' }).click()
+  await expect(page.getByText('right hand and left knee')).toBeVisible()
+  await page.getByRole('button', { name: 'Injury', exact: true }).click()
+  const large = page.getByRole('region', { name: 'Where in the right hand' })
+  await large
+    .getByRole('button', { name: /^thumb base: not told/ })
+    .first()
+    .click()
+  await expect(page.getByRole('button', { name: 'Begin with the history' })).toBeDisabled()
+  await page.getByRole('radio', { name: 'One event' }).click()
+  await page.getByRole('button', { name: 'Begin with the history' }).click()
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible()
+  await expect(sheet(page).getByRole('button', { name: 'thumb base: painful' }).first()).toBeVisible()
+  await page.getByRole('link', { name: /^Also: left knee/ }).click()
+  await expect(sheet(page).getByRole('radio', { name: /^Trauma in this episode: yes/ })).toBeChecked()
 })

@@ -5,7 +5,7 @@ import { ExaminationFileForm } from './examinationFile.js'
 import { ExaminationSummary } from './examinationSummary.js'
 import { NewPatientForm } from './patients.js'
 import { route } from './route.js'
-import { Form, Instant, OneOf, Setting, Sides, Tier, Uuid, Whole, Words } from './shapes.js'
+import { Form, Instant, OneOf, Setting, Side, Sides, Tier, Uuid, Whole, Words } from './shapes.js'
 
 const params = Form({ id: Uuid })
 const reason = Words(300)
@@ -13,10 +13,19 @@ const Done = Form({ id: Uuid })
 /** Entries as they are stored: none of their fields is left out, or the seal would not fit. */
 const Stored = Type.Array(Whole<EntryForm>('an entry, as in the examination file'))
 
+const JointForm = Form({ region: Type.String(), sides: Sides, sameEvent: Type.Boolean() })
+export type AddedJoint = Described<typeof JointForm>
+const ToldForm = Form({
+  item: Type.String({ maxLength: 120, description: 'an item of the history' }),
+  side: Type.Optional(Side),
+  value: Type.Unsafe<string | readonly string[]>({ type: ['string', 'array'], items: { type: 'string' }, description: 'a word of the item, or several' }),
+})
+export type Told = Described<typeof ToldForm>
+
 export const startExamination = route({
   method: 'POST',
   url: '/api/examinations',
-  summary: 'Begins an examination of a patient that is known or new',
+  summary: 'Begins a visit of a patient that is known or new: one joint or several, with what was told at once',
   may: 'examine',
   status: 201,
   body: Form({
@@ -25,6 +34,8 @@ export const startExamination = route({
     region: Type.String(),
     sides: Sides,
     setting: Setting,
+    told: Type.Optional(Type.Array(ToldForm, { maxItems: 40, description: 'told of the first joint: of every side in question where no side is given' })),
+    also: Type.Optional(Type.Array(JointForm, { maxItems: 8, description: 'other joints of the same visit; with the same event they share its history' })),
   }),
   answer: Done,
 })
@@ -35,10 +46,9 @@ export const addJoint = route({
   may: 'examine',
   status: 201,
   params,
-  body: Form({ region: Type.String(), sides: Sides, sameEvent: Type.Boolean() }),
+  body: JointForm,
   answer: Done,
 })
-export type AddedJoint = Described<typeof addJoint.body>
 
 export const readDesk = route({
   method: 'GET',

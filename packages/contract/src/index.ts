@@ -9,7 +9,7 @@ export { accounts, examinations, packs, patients, referrals }
 export { ROLES, type Account, type Role } from './accounts.js'
 export { DECIDED, EntryForm, type DecisionForm, type FindingForm } from './entry.js'
 export { ExaminationFileForm } from './examinationFile.js'
-export type { AddedJoint, DeskPage, ExaminationDetail, Outcome, SentEntries } from './examinations.js'
+export type { AddedJoint, DeskPage, ExaminationDetail, Outcome, SentEntries, Told } from './examinations.js'
 export type { ExaminationSummary } from './examinationSummary.js'
 export type { Corrected, Correction, NewPatient, PatientDetail, PatientSummary } from './patients.js'
 export type { Described, Frozen } from './frozen.js'

@@ -49,6 +49,7 @@ export interface Detail {
   readonly setting: 'primary-care'
   readonly entries: FindingEntry[]
   readonly previous: FindingEntry[]
+  readonly visitWith: { readonly id: string; readonly region: string; readonly sides: readonly string[] }[]
 }
 
 export async function newServer(name: string): Promise<Server> {

@@ -119,6 +119,51 @@ describe('an examination and the ones before it', () => {
   })
 })
 
+describe('a visit that begins with several joints', () => {
+  const HAND = 'hand.history.pain-site'
+  const two = (also: object, more: object = {}): Promise<{ statusCode: number; json: <T>() => T }> =>
+    server.call('POST', '/api/examinations', {
+      patient: { name: 'Perpetua Moss', birthDate: '1971-02-03', isNew: true },
+      region: 'hand',
+      sides: ['right'],
+      setting: 'primary-care',
+      told: [
+        { item: 'story.trauma', value: 'present' },
+        { item: HAND, side: 'right', value: ['palm'] },
+        { item: HAND, side: 'right', value: ['thumb base'] },
+      ],
+      also: [{ region: 'knee', sides: ['left'], sameEvent: true, ...also }],
+      ...more,
+    })
+  const told = ({ entries }: Detail): string[] =>
+    entries.filter(({ item }) => !item.startsWith('patient.')).map(({ item, side, value }) => `${item} ${side} ${String(value)}`)
+  it('keeps what was told of the first, and the history of one event for the others', async () => {
+    const begun = await two({})
+    expect(begun.json()).toEqual({ id: expect.any(String) as string })
+    const { id } = begun.json<{ id: string }>()
+    const hand = await detailOf(id)
+    expect(told(hand)).toEqual(['story.trauma none present', `${HAND} right palm,thumb base`])
+    const [knee] = hand.visitWith
+    expect(knee).toMatchObject({ region: 'knee', sides: ['left'] })
+    expect(told(await detailOf(knee?.id ?? ''))).toEqual(['story.trauma none present'])
+  })
+  it('shares no history where each joint has its own', async () => {
+    const { id } = (await two({ sameEvent: false })).json<{ id: string }>()
+    const [knee] = (await detailOf(id)).visitWith
+    expect(told(await detailOf(knee?.id ?? ''))).toEqual([])
+  })
+  it('begins whole or not at all', async () => {
+    const count = async (): Promise<unknown> => (await server.owner.query('SELECT count(*) FROM patient')).rows
+    const before = await count()
+    const wrongJoint = await two({ region: 'tail' })
+    expect(wrongJoint.statusCode).toBe(400)
+    const wrongWord = await two({}, { told: [{ item: HAND, value: 'elsewhere' }] })
+    expect(wrongWord.statusCode).toBe(400)
+    expect(wrongWord.json<{ faults: { path: string }[] }>().faults[0]?.path).toMatch(/^\/told\/0/)
+    expect(await count()).toEqual(before)
+  })
+})
+
 describe('who is refused what', () => {
   const calm = (): FindingEntry[] => examinedNormal(viewOf(server.pack, 'knee'), ['card', 'core'], { by: 'test', at: new Date().toISOString(), newId: uuid7 })
   const doings: readonly (readonly [string, (id: string, signIn: string) => ReturnType<Server['call']>])[] = [

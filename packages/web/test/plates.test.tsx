@@ -9,7 +9,7 @@ import { lintPlates } from '../../core/src/review/lintPlates.js'
 import { AS_OF, entriesFor, thePack, type Findings } from '../../core/test/support.js'
 import { FeelPlates } from '../src/screens/workspace/FeelPlates'
 import { PlatesFound } from '../src/screens/verdict/PlatesFound'
-import { SitePlates } from '../src/screens/workspace/SitePlates'
+import { SitePlates } from '../src/plates/SitePlates'
 import { placesOf } from '../src/screens/start/places'
 import { markOf, nextWord, patternWords } from '../src/plates/marks'
 import { nearest } from '../src/plates/nearest'
@@ -121,15 +121,15 @@ describe('the landmarks of a palpation station', () => {
 describe('where it hurts', () => {
   const opened = (region: string, sides: readonly Side[], findings: Findings = {}) => {
     const entries = entriesFor(findings, 'right', AS_OF, region)
-    const answers: [Side, Answer['value']][] = []
+    const answers: [Side, readonly string[]][] = []
     show(
       <SitePlates
         pack={view(region)}
         items={view(region).items}
         sides={sides}
         isReadOnly={false}
-        entryOf={(item, side) => entries.find((one) => one.item === item && one.side === side)}
-        onAnswer={(_item, side, answer) => answers.push([side, answer.value])}
+        wordsOf={(item, side) => (entries.find((one) => one.item === item.id && one.side === side)?.value ?? []) as readonly string[]}
+        onWords={(_item, side, words) => answers.push([side, words])}
       />,
     )
     return answers

@@ -18,8 +18,9 @@ const EIGHT_MEGABYTES = 8 * 1024 * 1024
 export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.startExamination, ({ account, body }) =>
     asSite(app.pool, account.site, async (db) => {
-      const id = await startExamination(db, app.packStore.current, body, account)
+      const [id, ...others] = await startExamination(db, app.packStore, body, account)
       await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
+      for (const other of others) await addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${other}` })
       return { id }
     }),
   )

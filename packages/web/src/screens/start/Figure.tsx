@@ -14,8 +14,8 @@ export interface Sore {
 
 interface Props {
   readonly regions: PackSummary['regions']
-  readonly sore: Sore | undefined
-  readonly onChange: (sore: Sore | undefined) => void
+  readonly sore: readonly Sore[]
+  readonly onChange: (sore: readonly Sore[]) => void
 }
 
 const VIEWS = ['front', 'back'] as const
@@ -23,18 +23,22 @@ const VIEWS = ['front', 'back'] as const
 const BODY = { x: 90, y: 0, width: 180, height: 440 }
 /** Where the body stands in the figure, percent of its width and height. */
 const AT = { left: 29, width: 42, top: 11, height: 83.7 }
+/** How far down the names above the body reach, percent. */
+const MIDDLE_NAMES = 5.6
 const EDGE = { left: 24.5, right: 75.5 }
 
-/** The drawn patient, facing the examiner or from behind: every joint is named beside the body, with a line to where it is. Of one joint both sides may be. */
+/** The drawn patient, facing the examiner or from behind: every joint is named beside the body, with a line to where it is. One joint or several, of each one side or both; in the order in which they were chosen. */
 export function Figure({ regions, sore, onChange }: Props) {
   const [view, setView] = useState<View>('front')
   const drawing = useDrawing(`body-${view}`, BODY)
+  const sidesOf = (region: string): readonly Side[] => sore.find((one) => one.region === region)?.sides ?? []
   const flip = ({ region, side }: Joint): void => {
-    const now = sore?.region === region ? sore.sides : []
-    const sides = now.includes(side) ? now.filter((one) => one !== side) : side === 'none' ? [side] : [...now, side]
-    onChange(sides.length > 0 ? { region, sides } : undefined)
+    const now = sidesOf(region)
+    const sides = now.includes(side) ? now.filter((one) => one !== side) : [...now, side].sort(rightFirst)
+    const changed = now.length > 0 ? sore.map((one) => (one.region === region ? { region, sides } : one)) : [...sore, { region, sides }]
+    onChange(changed.filter((one) => one.sides.length > 0))
   }
-  const isSore = ({ region, side }: Joint): boolean => sore?.region === region && sore.sides.includes(side)
+  const isSore = ({ region, side }: Joint): boolean => sidesOf(region).includes(side)
   const joints = placesOf(regions, view)
   const x = (percent: number): number => AT.left + ((percent * 3.6 - BODY.x) / BODY.width) * AT.width
   const y = (percent: number): number => AT.top + (percent / 100) * AT.height
@@ -61,7 +65,7 @@ export function Figure({ regions, sore, onChange }: Props) {
               key={joint.key}
               data-sore={isSore(joint) || undefined}
               x1={joint.column === 'middle' ? joint.at : EDGE[joint.column]}
-              y1={joint.column === 'middle' ? AT.top : joint.top}
+              y1={joint.column === 'middle' ? MIDDLE_NAMES : joint.top}
               x2={x(joint.x)}
               y2={y(joint.y)}
             />
@@ -88,6 +92,8 @@ export function Figure({ regions, sore, onChange }: Props) {
     </>
   )
 }
+
+const rightFirst = (a: Side, b: Side): number => Number(b === 'right') - Number(a === 'right')
 
 const Whole = styled.div`
   position: relative;

@@ -1,27 +1,31 @@
 import { useState } from 'react'
-import { Label, TextField, ToggleButtonGroup } from 'react-aria-components'
+import { ToggleButtonGroup } from 'react-aria-components'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { examinations } from '@kneecap-awl/contract'
 import { call, ApiProblem } from '../../api/http'
-import { hasLetters, plainText } from '@kneecap-awl/core'
-import { currentPack, likePatients, patientById, patientSearch, type PatientSummary } from '../../api/queries'
-import { Button, Card, Input, SmallTitle, Soft, Toggle } from '../../parts/controls'
+import { complaintWords, hasLetters, plainText } from '@kneecap-awl/core'
+import { currentPack, likePatients, patientById } from '../../api/queries'
+import { SmallTitle, Soft, Toggle } from '../../parts/controls'
 import { Shell } from '../../parts/Shell'
 import { regionsFor } from '../../parts/regionsFor'
 import { NOBODY, PatientFields } from '../../parts/PatientFields'
-import { ageWords, dayOnly } from '../../parts/times'
 import { Figure, type Sore } from './Figure'
+import { Complaint, type Complained } from './Complaint'
+import { Like, Who } from './Who'
 
-/** Two steps: who, and where it hurts. */
+const NOTHING: Complained = { told: [] }
+const listWords = (words: readonly string[]): string => new Intl.ListFormat('en-GB').format(words)
+
+/** Two steps: who, and where it hurts: one joint, or several of one visit. */
 export default function Start() {
   const [params] = useSearchParams()
   const [patientId, setPatientId] = useState(params.get('patient') ?? '')
   const [typed, setTyped] = useState(NOBODY)
   const { name, birthDate, sex, contact } = typed
-  const [sore, setSore] = useState<Sore>()
-  const [complaints, setComplaints] = useState<ReadonlySet<string>>(new Set())
+  const [sore, setSore] = useState<readonly Sore[]>([])
+  const [complained, setComplained] = useState<Complained>(NOTHING)
   const [setting, setSetting] = useState<'primary-care' | 'emergency'>('primary-care')
   const [fault, setFault] = useState('')
   const [isBeginning, setBeginning] = useState(false)
@@ -30,7 +34,7 @@ export default function Start() {
   const navigate = useNavigate()
   const client = useQueryClient()
   const { data: pack } = useQuery(currentPack)
-  const region = pack?.regions.find((one) => one.id === sore?.region)
+  const [first, ...others] = sore
   const { data: chosen } = useQuery({ ...patientById(patientId), enabled: patientId !== '' })
   const regions = regionsFor(pack?.regions ?? [], chosen?.patient.birthDate ?? birthDate)
   const isNamed = hasLetters(plainText(name)) && /^\d{4}-\d{2}-\d{2}$/.test(birthDate)
@@ -44,12 +48,14 @@ export default function Start() {
     ? 'Say who: find the patient, or give name and birth date.'
     : isDoubtful
       ? 'Choose the patient who is here already, or say that it is somebody else.'
-      : !sore
+      : !first
         ? 'Select the joint on the figure.'
-        : ''
+        : others.length > 0 && complained.isOneEvent === undefined
+          ? 'Say whether the joints share one event.'
+          : ''
 
   const begin = async (): Promise<void> => {
-    if (!sore) return
+    if (!first) return
     setFault('')
     setBeginning(true)
     try {
@@ -58,13 +64,15 @@ export default function Start() {
           ...(patientId
             ? { patientId }
             : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}), isNew: isOther } }),
-          region: sore.region,
-          sides: sore.sides,
+          region: first.region,
+          sides: first.sides,
           setting,
+          told: complained.told,
+          also: others.map((joint) => ({ ...joint, sameEvent: complained.isOneEvent === true })),
         },
       })
       void client.invalidateQueries({ queryKey: ['desk'] })
-      void navigate(`/examinations/${id}`, { state: { complaints: [...complaints] } })
+      void navigate(`/examinations/${id}`)
     } catch (error) {
       setFault(error instanceof ApiProblem ? error.message : 'No connection to the server. Try again.')
       setBeginning(false)
@@ -99,121 +107,32 @@ export default function Start() {
         </div>
         <div>
           <SmallTitle>Site of pain</SmallTitle>
-          <Soft aria-live="polite">
-            {region && sore
-              ? `${sore.sides.filter((side) => side !== 'none').join(' and ')} ${region.name.toLowerCase()}`.trim()
-              : "The figure faces you: the patient's right is on your left."}
-          </Soft>
+          <Soft aria-live="polite">{sore.length > 0 ? listWords(sore.map(complaintWords)) : "The figure faces you: the patient's right is on your left."}</Soft>
           <Figure
             regions={regions}
             sore={sore}
             onChange={(now) => {
               setSore(now)
-              setComplaints(new Set())
+              // What was told stands for the first joint: another one is told anew.
+              if (now[0]?.region !== first?.region) setComplained(NOTHING)
             }}
           />
         </div>
-        <div>
-          <SmallTitle>Presenting complaint</SmallTitle>
-          <Soft>{region ? 'Select the presenting complaint. It fills in the history.' : 'Select the joint first.'}</Soft>
-          <Row
-            orientation="vertical"
-            aria-label="Complaint"
-            selectionMode="multiple"
-            selectedKeys={complaints}
-            onSelectionChange={(keys) => setComplaints(new Set([...keys].map(String)))}
-          >
-            {(region?.complaint ?? []).map((one) => (
-              <Toggle key={`${one.item} ${one.value}`} id={`${one.item}=${one.value}`}>
-                {one.label}
-              </Toggle>
-            ))}
-          </Row>
-          <Begin>
-            {fault && <p role="alert">{fault}</p>}
-            <Button $tone="copper" isDisabled={next !== '' || !region || isBeginning} onPress={() => void begin()}>
-              Begin with the history
-            </Button>
-            <Soft aria-live="polite">{isBeginning ? 'The sheet is being laid out…' : next}</Soft>
-          </Begin>
-        </div>
+        <Complaint
+          sore={sore}
+          pack={pack}
+          complained={complained}
+          onChange={setComplained}
+          fault={fault}
+          isReady={next === '' && !isBeginning}
+          next={isBeginning ? 'The sheet is being laid out…' : next}
+          onBegin={() => void begin()}
+        />
       </Columns>
     </Shell>
   )
 }
 
-function Who({ patientId, onPick }: { readonly patientId: string; readonly onPick: (id: string) => void }) {
-  const [search, setSearch] = useState('')
-  const { data: found } = useQuery({ ...patientSearch(search), enabled: search.trim().length > 1 })
-  const { data: chosen } = useQuery({ ...patientById(patientId), enabled: patientId !== '' })
-  if (patientId) {
-    return (
-      <Chosen>
-        <span>
-          <strong>
-            <bdi>{chosen?.patient.name ?? '…'}</bdi>
-          </strong>{' '}
-          {chosen && `${ageWords(chosen.patient.birthDate)}, born ${dayOnly(chosen.patient.birthDate)}`} <Soft>{chosen?.patient.localNumber}</Soft>
-        </span>
-        <Button onPress={() => onPick('')}>Another</Button>
-      </Chosen>
-    )
-  }
-  return (
-    <>
-      <TextField value={search} onChange={setSearch}>
-        <Label>Find by name or number</Label>
-        <Input />
-      </TextField>
-      <Found>
-        {(search.trim().length > 1 ? (found?.patients ?? []) : []).slice(0, 6).map((patient) => (
-          <li key={patient.id}>
-            <Button onPress={() => onPick(patient.id)}>
-              <bdi>{patient.name}</bdi>, {ageWords(patient.birthDate)}, born {dayOnly(patient.birthDate)} · {patient.localNumber}
-            </Button>
-          </li>
-        ))}
-      </Found>
-    </>
-  )
-}
-
-/** Those who may be the same person: one of them is chosen, or somebody says that it is somebody else. */
-function Like({
-  like,
-  isOther,
-  onPick,
-  onOther,
-}: {
-  readonly like: readonly PatientSummary[]
-  readonly isOther: boolean
-  readonly onPick: (id: string) => void
-  readonly onOther: () => void
-}) {
-  if (like.length === 0 || isOther) return null
-  return (
-    <Same role="status">
-      <strong>Here already, perhaps the same person:</strong>
-      {like.slice(0, 6).map((patient) => (
-        <Button key={patient.id} onPress={() => onPick(patient.id)}>
-          <bdi>{patient.name}</bdi>, born {dayOnly(patient.birthDate)} · {patient.localNumber}
-        </Button>
-      ))}
-      <Button $tone="quiet" onPress={onOther}>
-        None of these: somebody else
-      </Button>
-    </Same>
-  )
-}
-
-const Same = styled.div`
-  display: grid;
-  justify-items: start;
-  gap: 6px;
-  padding: 10px 12px;
-  border-radius: 8px;
-  border: 1px solid ${({ theme }) => theme.copper};
-`
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 440px minmax(0, 0.8fr);
@@ -245,24 +164,5 @@ const Row = styled(ToggleButtonGroup)`
   &[data-orientation='vertical'] {
     flex-direction: column;
     align-items: flex-start;
-  }
-`
-const Chosen = styled(Card).attrs({ as: 'div' })`
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 10px 14px;
-`
-const Found = styled.ul`
-  display: grid;
-  gap: 4px;
-  margin-top: 6px;
-`
-const Begin = styled.div`
-  display: grid;
-  gap: 8px;
-  margin-top: 28px;
-  button {
-    min-height: 44px;
   }
 `

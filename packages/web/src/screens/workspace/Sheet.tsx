@@ -26,13 +26,12 @@ interface Props {
   readonly detail: ExaminationDetail
   readonly pack: RegionPack
   readonly by: string
-  readonly complaints: readonly string[]
   readonly amends: string | undefined
 }
 
 /** The examination workspace: route on the left, the sheet facing the patient, the verdict on the right. */
-export function Sheet({ detail, pack, by, complaints, amends }: Props) {
-  const sheet = useSheet(detail, pack, by, complaints, amends)
+export function Sheet({ detail, pack, by, amends }: Props) {
+  const sheet = useSheet(detail, pack, by, amends)
   const { view, stop, rows, isReadOnly } = sheet
   const searchable = useMemo(() => pack.items.filter((item) => item.stage !== 'patient' && item.stage !== 'plan' && item.derive === undefined), [pack])
   const [showRules, setShowRules] = useState(false)

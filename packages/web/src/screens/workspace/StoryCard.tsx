@@ -4,10 +4,10 @@ import { Button as AriaButton, Disclosure, DisclosurePanel } from 'react-aria-co
 import styled from 'styled-components'
 import type { FindingDraft } from '../../record/useRecord'
 import { Button, Card, SmallTitle, Soft } from '../../parts/controls'
+import { SitePlates } from '../../plates/SitePlates'
 import { DenyDialogue, type Denial } from './DenyDialogue'
 import { Facts } from './Facts'
-import { SitePlates } from './SitePlates'
-import type { Answer } from './ValueControl'
+import { kept, type Answer } from './ValueControl'
 
 interface Props {
   readonly pack: RegionPack
@@ -85,7 +85,15 @@ export const StoryCard = memo(function StoryCard(props: Props) {
           {rest('Asked, none of the rest', denialOf('This episode', [['This episode', core]]))}
         </Head>
         <Facts {...props} items={core} />
-        <SitePlates pack={pack} items={items} sides={sides} isReadOnly={isReadOnly} entryOf={props.entryOf} onAnswer={props.onAnswer} />
+        <SitePlates
+          {...{ pack, items, sides, isReadOnly }}
+          wordsOf={(item, side) => wordsOf(props.entryOf(item.id, side))}
+          onWords={(item, side, value) =>
+            value.length === 0
+              ? onRecord([{ item: item.id, side, state: 'not-examined' }])
+              : props.onAnswer(item, side, kept({ item, entry: props.entryOf(item.id, side) }, { value }))
+          }
+        />
         {prompted.length > 0 && (
           <>
             <Head>
@@ -101,6 +109,9 @@ export const StoryCard = memo(function StoryCard(props: Props) {
     </Grid>
   )
 })
+
+const wordsOf = (entry: FindingEntry | undefined): readonly string[] =>
+  entry?.state === 'examined' && Array.isArray(entry.value) ? (entry.value as readonly string[]) : []
 
 /** The facts of the card under their headings, in the order in which the headings first come. */
 function groupsOf(items: readonly Item[]): readonly (readonly [string, readonly Item[]])[] {

@@ -7,9 +7,9 @@ import { Sheet } from './Sheet'
 /** Loads the examination and its pack, then hands over to the sheet. */
 export default function Workspace() {
   const { id = '' } = useParams()
-  const { state } = useLocation() as { state: { complaints?: string[]; amends?: string } | null }
+  const { state } = useLocation() as { state: { amends?: string } | null }
   const { data: account } = useQuery(session)
   const found = useExamination(id, 'Examination')
   if ('waiting' in found) return found.waiting
-  return account && <Sheet key={id} {...found.opened} by={account.name} complaints={state?.complaints ?? []} amends={state?.amends} />
+  return account && <Sheet key={id} {...found.opened} by={account.name} amends={state?.amends} />
 }

@@ -1,8 +1,7 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useState } from 'react'
 import { useNavigate } from 'react-router'
 import {
   itemsById,
-  judgedSides,
   saidAgain,
   sidesOf,
   subjectOf,
@@ -28,7 +27,7 @@ import type { Answer } from './ValueControl'
 export type SidePick = 'both' | 'right' | 'left'
 
 /** What the examiner does on the sheet: which stop and row are in hand, answering, and the keys. */
-export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string, complaints: readonly string[], amends: string | undefined) {
+export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string, amends: string | undefined) {
   const navigate = useNavigate()
   const { entries, record, undo, ...sending } = useRecord(detail, by, amends)
   const { place, goStop, goRow } = usePlace()
@@ -49,7 +48,6 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const stop = stops.find((one) => one.stop.id === stopHere) ?? stops[0]
   const rows = stop?.items ?? []
   const current = items.get(place.row)
-  useComplaints(complaints, detail, pack, record, entries.length)
 
   const go = useCallback(
     (id: string): void => {
@@ -192,28 +190,4 @@ function nameOf(pack: RegionPack, entry: Entry): string {
   const { about, side } = subjectOf(entry)
   const titled = [...pack.flags, ...pack.holds].find(({ id }) => id === about)?.title
   return `${itemsById(pack).get(about)?.label ?? titled ?? about}${side === 'none' ? '' : ` ${side}`}`
-}
-
-/** What was tapped at the start fills the story once, and is not asked again. */
-function useComplaints(
-  complaints: readonly string[],
-  detail: ExaminationDetail,
-  pack: RegionPack,
-  record: (drafts: readonly Draft[]) => void,
-  known: number,
-): void {
-  const done = useRef(false)
-  useEffect(() => {
-    if (done.current || complaints.length === 0 || known > 4) return
-    done.current = true
-    record(complaints.flatMap((one) => complaintDrafts(one, detail, pack)))
-  }, [complaints, detail, known, pack, record])
-}
-
-function complaintDrafts(complaint: string, detail: ExaminationDetail, pack: RegionPack): Draft[] {
-  const [id = '', word = ''] = complaint.split('=')
-  const item = pack.items.find((candidate) => candidate.id === id)
-  if (!item) return []
-  const value = item.kind === 'multi' ? [word] : word
-  return sidesOf(item, judgedSides(pack, detail)).map((side) => ({ item: id, side, state: 'examined' as const, value }))
 }

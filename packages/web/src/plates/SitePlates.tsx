@@ -1,37 +1,36 @@
-import { isSiteOfPain, mirrored, type FindingEntry, type Item, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
+import { isSiteOfPain, mirrored, type Item, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
-import { SmallTitle, Soft } from '../../parts/controls'
-import { Plate } from '../../plates/Plate'
-import type { SpotOf } from '../../plates/Spot'
-import { kept, type Answer } from './ValueControl'
+import { SmallTitle, Soft } from '../parts/controls'
+import { Plate } from './Plate'
+import type { SpotOf } from './Spot'
 
 interface Props {
   readonly pack: RegionPack
   readonly items: readonly Item[]
   readonly sides: readonly Side[]
   readonly isReadOnly: boolean
-  readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
-  readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
+  /** What it is called: "Site of pain". */
+  readonly title?: string
+  /** The places that were told of a side so far. */
+  readonly wordsOf: (item: Item, side: Side) => readonly string[]
+  /** The places that are told now; none takes back what was told. */
+  readonly onWords: (item: Item, side: Side, words: readonly string[]) => void
 }
 
 /** Where it hurts, on the drawings of the joint: one place or several, of each side that is the complaint. In words it stands among the facts. */
-export function SitePlates({ pack, items, sides, isReadOnly, entryOf, onAnswer }: Props) {
+export function SitePlates({ pack, items, sides, isReadOnly, title = 'Site of pain', wordsOf, onWords }: Props) {
   const item = items.find(({ id }) => isSiteOfPain(id))
   const plates = pack.plates.filter(({ sites }) => sites !== undefined && sites.length > 0)
   if (!item || plates.length === 0) return null
   const drawn: readonly Side[] = plates.some(({ whole }) => whole) ? ['none'] : sides
   return (
-    <section aria-label="Site of pain">
-      <SmallTitle>Site of pain</SmallTitle>
+    <section aria-label={title}>
+      <SmallTitle>{title}</SmallTitle>
       <Row>
         {drawn.flatMap((side) =>
           plates.map((plate) => {
-            const told = (about: Side): readonly string[] => {
-              const entry = entryOf(item.id, about)
-              return entry?.state === 'examined' && Array.isArray(entry.value) ? (entry.value as readonly string[]) : []
-            }
             const spots = placesOf(plate, item, side).map(({ key, word, about, x, y }): SpotOf => {
-              const isTold = about.every((one) => told(one).includes(word))
+              const isTold = about.every((one) => wordsOf(item, one).includes(word))
               const where = plate.whole && about.length === 1 && about[0] !== 'none' ? `, ${about[0] ?? ''}` : ''
               return {
                 key,
@@ -46,17 +45,17 @@ export function SitePlates({ pack, items, sides, isReadOnly, entryOf, onAnswer }
             })
             const flip = (key: string): void => {
               const { word = '', about = [] } = placesOf(plate, item, side).find((one) => one.key === key) ?? {}
-              const isTold = about.every((one) => told(one).includes(word))
+              const isTold = about.every((one) => wordsOf(item, one).includes(word))
               for (const one of about) {
-                const value = isTold ? told(one).filter((other) => other !== word) : [...new Set([...told(one), word])]
-                if (value.length > 0) onAnswer(item, one, kept({ item, entry: entryOf(item.id, one) }, { value }))
+                const others = wordsOf(item, one).filter((other) => other !== word)
+                onWords(item, one, isTold ? others : [...others, word])
               }
             }
             return (
               <figure key={`${side} ${plate.id}`}>
                 <Plate
                   plate={plate}
-                  label={`Site of pain, ${side === 'none' ? '' : `${side}, `}${plate.title.toLowerCase()}`}
+                  label={`${title}, ${side === 'none' ? '' : `${side}, `}${plate.title.toLowerCase()}`}
                   isMirrored={side === 'left'}
                   spots={spots}
                   isReadOnly={isReadOnly}
