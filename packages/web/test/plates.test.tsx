@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { cleanup, fireEvent, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { isSiteOfPain, viewOf, type FindingEntry, type Side } from '@kneecap-awl/core'
+import { isSiteOfPain, viewOf, type FindingEntry, type Localisation, type Side } from '@kneecap-awl/core'
 import { lintPlates } from '../../core/src/review/lintPlates.js'
 import { AS_OF, entriesFor, thePack, type Findings } from '../../core/test/support.js'
 import { FeelPlates } from '../src/screens/workspace/FeelPlates'
@@ -13,6 +13,8 @@ import { SitePlates } from '../src/plates/SitePlates'
 import { placesOf } from '../src/screens/start/places'
 import { markOf, nextWord, patternWords } from '../src/plates/marks'
 import { nearest } from '../src/plates/nearest'
+import { nerveSigns, signWords } from '../src/plates/nerveSigns'
+import { PictureOf } from '../src/plates/PictureOf'
 import type { Answer } from '../src/screens/workspace/ValueControl'
 import { itemOf, show, view } from './show.js'
 
@@ -61,6 +63,7 @@ describe('the landmarks of a palpation station', () => {
         rowId=""
         isReadOnly={false}
         isStopped={() => false}
+        levels={[]}
         entryOf={entryOf}
         onFocus={() => undefined}
         onAnswer={(item, side, answer) => answers.push([item.id, side, answer])}
@@ -222,6 +225,64 @@ describe('a mark', () => {
       undefined,
       undefined,
     ])
+  })
+})
+
+describe('what explains a loss best', () => {
+  const place = {
+    id: 'c6',
+    name: 'C6 root',
+    kind: 'root',
+    score: 5,
+    explains: ['neuro.touch.thumb'],
+    against: ['neuro.touch.little-pulp'],
+    spared: ['neuro.touch.lateral-forearm'],
+    untested: ['neuro.reflex.brachioradialis', 'neuro.touch.index-pulp'],
+  } as const
+  const levels: Localisation[] = [
+    { side: 'right', limb: 'arm', verdict: 'likely', abnormal: ['neuro.touch.thumb'], places: [place], next: { item: 'neuro.touch.index-pulp', reading: '' } },
+  ]
+  it('lies over the territories: what fits, what does not, what should be lost, what separates', () => {
+    const signs = nerveSigns(levels)
+    const badge = (item: string, side = 'right'): string | undefined => signs.get(`neuro.touch.${item} ${side}`)?.badge
+    expect([badge('thumb'), badge('little-pulp'), badge('lateral-forearm'), badge('index-pulp')]).toEqual(['✓', '✗', '≠', '?'])
+    expect(badge('thumb', 'left')).toBeUndefined()
+  })
+  it('is named with the signs that are on the plate, and no others', () => {
+    expect(signWords(levels, new Set(['neuro.touch.thumb', 'neuro.touch.middle']))).toEqual(['Right arm, C6 root: ✓ fits'])
+    expect(signWords(levels, new Set(['neuro.touch.middle']))).toEqual([])
+  })
+})
+
+describe('the picture of the row in hand', () => {
+  const flexion = itemOf('knee', 'knee.move.flexion')
+  const drawnFor = (findings: Findings, item = flexion): void => {
+    const entries = entriesFor(findings, 'right', AS_OF, 'knee')
+    show(<PictureOf pack={view('knee')} item={item} sides={['right']} entryOf={(id, side) => entries.find((one) => one.item === id && one.side === side)} />)
+  }
+  it('turns the limb as far as it was read, with the other side and the norm as ticks', () => {
+    drawnFor({ 'knee.move.flexion': 95, 'knee.move.flexion left': 140 })
+    expect(screen.getByText('right: 95°')).toBeTruthy()
+    const [right, left] = [...document.querySelectorAll<HTMLElement>('[style*="--turned"]')]
+    expect([right?.style.getPropertyValue('--turned'), left?.style.getPropertyValue('--turned')]).toEqual(['rotate(95deg)', 'rotate(140deg)'])
+    expect([right?.querySelectorAll('.tick').length, right?.querySelectorAll('.short').length, left?.querySelectorAll('.short').length]).toEqual([2, 1, 0])
+  })
+  it('turns nothing where nothing was read: not examined is not zero', () => {
+    drawnFor({ 'knee.move.flexion left': 140 })
+    expect(screen.getByText('right: not measured')).toBeTruthy()
+    const [right] = [...document.querySelectorAll<HTMLElement>('[style*="--turned"]')]
+    expect([right?.style.getPropertyValue('--turned'), right?.dataset.open, right?.querySelectorAll('.read').length]).toEqual(['none', 'true', 0])
+  })
+  it('shows where the hand sweeps, in words as well', () => {
+    drawnFor({}, itemOf('knee', 'knee.feel.bulge'))
+    expect(document.querySelectorAll('.sweep').length).toBe(2)
+    expect(screen.getByText(/^Sweep the medial side proximally/)).toBeTruthy()
+  })
+  it('has its drawing, and moves a part of it where a limb turns', () => {
+    const pictures = regions.flatMap((id) => view(id).pictures)
+    expect(pictures.length).toBeGreaterThan(15)
+    for (const { drawing, arc } of pictures)
+      expect([drawing, readFileSync(join(DRAWINGS, `${drawing}.svg`), 'utf8').includes('class="moving"')]).toEqual([drawing, arc !== undefined])
   })
 })
 

@@ -12,7 +12,7 @@ import { NO_LESIONS } from './upgradePack.js'
 import type { Item } from '../model/item.js'
 import type { Pack } from './pack.js'
 import type { NerveLesions } from './nerves.js'
-import type { Plate } from './plate.js'
+import type { Picture, Plate } from './plate.js'
 import { isSiteOfPain } from '../model/siteOfPain.js'
 
 /**
@@ -66,6 +66,7 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
     practiceVariants,
     phrases: parts.flatMap((part) => part.phrases),
     plates: platesOf(sources, items, problems),
+    pictures: picturesOf(sources, items, problems),
     nerveLesions: lesionsOf(sources, items, problems),
     sets,
     cautions: pack.cautions,
@@ -100,6 +101,23 @@ function platesOf({ plates, regions }: Sources, items: readonly Item[], problems
         const isHere = (id: string): boolean => known.has(id) && (known.get(id)?.only?.includes(region) ?? true)
         return { ...source, region, landmarks: source.landmarks.filter(({ item }) => isHere(item)) }
       })
+  })
+}
+
+/** How items are done or measured, drawn; every item must exist in the joint, and only an angle turns a limb. */
+function picturesOf({ pictures, regions }: Sources, items: readonly Item[], problems: Problem[]): Picture[] {
+  const known = new Map(items.map((item) => [item.id, item]))
+  return pictures.flatMap((placed) => {
+    const { source, path } = placed
+    const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.item, reason, cure })
+    const item = known.get(source.item)
+    if (!item) fault('has a picture, and does not exist', 'correct the item')
+    if ((source.arc === undefined) === (source.lines === undefined)) fault('has a picture with neither an arc nor lines, or with both', 'give one of them')
+    if (source.arc && item && item.kind !== 'angle') fault('turns a limb in its picture, and is no angle', 'draw lines instead')
+    return regions
+      .map((one) => one.source.id)
+      .filter((region) => standsIn(placed, region))
+      .map((region) => ({ ...source, region }))
   })
 }
 

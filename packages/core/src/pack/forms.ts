@@ -191,12 +191,23 @@ export const likelihood = {
 
 const number = { type: 'number' }
 
+const part = object(['x', 'y', 'width', 'height'], { x: number, y: number, width: number, height: number })
+
+export const picture = object(['item', 'drawing', 'caption'], {
+  item: id,
+  drawing: id,
+  view: part,
+  caption: text,
+  lines: list(object(['path', 'is'], { path: { type: 'string', pattern: '^(?:[MLC]-?[0-9. -]+)+$' }, is: { enum: ['sweep', 'press', 'tape'] } })),
+  arc: object(['x', 'y', 'zero', 'turn', 'radius'], { x: number, y: number, zero: number, turn: { enum: ['clockwise', 'anticlockwise'] }, radius: number }),
+})
+
 export const plate = object(['id', 'drawing', 'title', 'landmarks'], {
   id,
   drawing: id,
   title: text,
   whole: { type: 'boolean' },
-  view: object(['x', 'y', 'width', 'height'], { x: number, y: number, width: number, height: number }),
+  view: part,
   landmarks: list(object(['item', 'x', 'y'], { item: id, x: number, y: number })),
   sites: list(object(['word', 'x', 'y'], { word: text, x: number, y: number })),
 })

@@ -5,7 +5,7 @@ import type { RuleNode } from '../rules/rule.js'
 import type { Flag, Reviewed } from './flag.js'
 import type { Modifier } from './modifier.js'
 import type { NerveLesions } from './nerves.js'
-import type { Plate } from './plate.js'
+import type { Picture, Plate } from './plate.js'
 import type { Formerly, Words } from './renamed.js'
 
 export type { Clause, Flag, RepairClock, Reviewed } from './flag.js'
@@ -224,6 +224,7 @@ interface PackContents {
   readonly practiceVariants: readonly PracticeVariant[]
   readonly phrases: readonly Phrase[]
   readonly plates: readonly Plate[]
+  readonly pictures: readonly Picture[]
   readonly nerveLesions: NerveLesions
   readonly sets: Readonly<Record<string, readonly string[]>>
   readonly cautions: readonly string[]

@@ -18,6 +18,7 @@ import type {
   NamesSource,
   PackSource,
   PhraseSource,
+  PictureSource,
   PlateSource,
   ProfileSource,
   RegionSource,
@@ -41,6 +42,7 @@ export function readSources(files: readonly SourceFile[], problems: Problem[]): 
     practiceVariants: [],
     phrases: [],
     plates: [],
+    pictures: [],
     criteria: new Map(),
     names: new Map(),
     formerly: new Map(),
@@ -129,4 +131,5 @@ function place(document: Record<string, unknown>, path: string, sources: Sources
   sources.practiceVariants.push(...all<PracticeVariantSource>('practiceVariants'))
   sources.phrases.push(...all<PhraseSource>('phrases'))
   sources.plates.push(...all<PlateSource>('plates'))
+  sources.pictures.push(...all<PictureSource>('pictures'))
 }

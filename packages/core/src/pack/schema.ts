@@ -14,6 +14,7 @@ import {
   numberOrText,
   object,
   pathway,
+  picture,
   plate,
   reviewed,
   rule,
@@ -161,6 +162,7 @@ export const FILES: Readonly<Record<string, object>> = {
   plates: object(['plates'], {
     for: texts,
     plates: list(plate),
+    pictures: list(picture),
   }),
   practiceVariants: object(['practiceVariants'], {
     practiceVariants: list(

@@ -15,7 +15,7 @@ import type {
   Reviewed,
   Presentation,
 } from './pack.js'
-import type { Plate } from './plate.js'
+import type { Picture, Plate } from './plate.js'
 import type { Tier } from '../model/tier.js'
 
 /** One YAML file of the pack, already read from wherever it is kept. */
@@ -252,6 +252,7 @@ export interface PackSource {
 }
 
 export type PlateSource = Omit<Plate, 'region'>
+export type PictureSource = Omit<Picture, 'region'>
 
 export interface ModifierSource extends Omit<Modifier, 'when' | 'region' | 'classes' | 'concepts'> {
   readonly classes?: readonly string[]

@@ -15,6 +15,7 @@ import type {
   NamesSource,
   PackSource,
   PhraseSource,
+  PictureSource,
   PlateSource,
   ProfileSource,
   RegionSource,
@@ -50,6 +51,7 @@ export interface Sources {
   readonly practiceVariants: Placed<PracticeVariantSource>[]
   readonly phrases: Placed<PhraseSource>[]
   readonly plates: Placed<PlateSource>[]
+  readonly pictures: Placed<PictureSource>[]
   /** Tests that several conditions use, by name. */
   readonly criteria: Map<string, { readonly path: string; readonly source: CriterionSource; readonly uses: Set<string> }>
   /** How long items take, in seconds, by folder and id. */

@@ -69,6 +69,7 @@ export function upgradePack(stored: Pack): Pack {
         everyLetter: [],
         phrases: [],
         plates: [],
+        pictures: [],
         journeyHours: 0,
         formerly: NOTHING_RENAMED,
         abbreviations: {},

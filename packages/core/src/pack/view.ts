@@ -52,5 +52,6 @@ function makeView({ isView: _, ...pack }: Pack, id: string): RegionPack {
     practiceVariants: here(pack.practiceVariants),
     phrases: here(pack.phrases),
     plates: here(pack.plates),
+    pictures: here(pack.pictures),
   }
 }

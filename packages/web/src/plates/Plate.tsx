@@ -79,6 +79,7 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
           key={spot.key}
           spot={spot.key}
           label={spot.label}
+          badge={spot.badge}
           {...place(spot)}
           isCurrent={spot.isCurrent}
           isReadOnly={isReadOnly}

@@ -18,6 +18,8 @@ export interface SpotOf {
   readonly size: number
   /** True for the row in hand. */
   readonly isCurrent: boolean
+  /** How it stands to what explains a limb best, one sign beside it. */
+  readonly badge?: string | undefined
 }
 
 interface Props extends Omit<SpotOf, 'key' | 'x' | 'y'> {
@@ -36,7 +38,7 @@ interface Props extends Omit<SpotOf, 'key' | 'x' | 'y'> {
 const LONG_MS = 500
 
 /** A landmark on a plate. A touch makes it one more; held, it opens its row. */
-export const Spot = memo(function Spot({ spot, left, top, label, mark, state, size, isCurrent, isReadOnly, isEntry, onTouch, onOpen }: Props) {
+export const Spot = memo(function Spot({ spot, left, top, label, mark, badge, state, size, isCurrent, isReadOnly, isEntry, onTouch, onOpen }: Props) {
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const wasHeld = useRef(false)
   const press = (): void => {
@@ -64,6 +66,7 @@ export const Spot = memo(function Spot({ spot, left, top, label, mark, state, si
       onClick={() => (wasHeld.current || isReadOnly ? undefined : onTouch(spot))}
     >
       <span>{mark}</span>
+      {badge && <b>{badge}</b>}
     </Mark>
   )
 })
@@ -103,6 +106,20 @@ const Mark = styled.button<{ $size: number }>`
     border: 2px dashed ${({ theme }) => theme.soft};
     background: ${({ theme }) => theme.sheet};
     color: ${({ theme }) => theme.ink};
+  }
+  b {
+    position: absolute;
+    left: calc(50% + 8px);
+    top: calc(50% - 20px);
+    min-width: 15px;
+    padding: 0 2px;
+    border: 1px solid ${({ theme }) => theme.ink};
+    border-radius: 4px;
+    background: ${({ theme }) => theme.sheet};
+    color: ${({ theme }) => theme.ink};
+    font-size: 11px;
+    line-height: 14px;
+    pointer-events: none;
   }
   &[data-state='normal'] span {
     border: 2px solid ${({ theme }) => theme.ink};

@@ -1,4 +1,5 @@
 import { findingWords, isAbnormalEntry, type FindingEntry, type Item, type RegionPack, type Side } from '@kneecap-awl/core'
+import { timeOnly } from '../parts/times'
 import type { SpotOf } from './Spot'
 
 /** How a finding stands in its landmark: a digit for a grade, a sign for anything else; larger the more it is. */
@@ -27,7 +28,7 @@ export function nextWord(item: Item, entry: FindingEntry | undefined): string | 
 }
 
 /**
- * What was felt on one view, in words: what is abnormal on each side with its grade, and how many of all were examined.
+ * What was felt on one view, in words: what is abnormal on each side with its grade, each pulse with its time, and how many of all were examined.
  * @example patternWords(pack, felt, entryOf) // 'Right: medial joint line 2, fibular head 1; 6 of 14 examined. Left: 14 of 14 examined, none abnormal.'
  */
 export function patternWords(pack: RegionPack, felt: readonly Item[], entryOf: (item: string, side: Side) => FindingEntry | undefined): string {
@@ -39,8 +40,11 @@ export function patternWords(pack: RegionPack, felt: readonly Item[], entryOf: (
         return entry?.state === 'examined' ? [{ item, entry }] : []
       })
       const told = entries
-        .filter(({ entry }) => isAbnormalEntry(pack, entry))
-        .map(({ item, entry }) => `${shortName(item.label)} ${/^\d$/.test(String(entry.value)) ? String(entry.value) : findingWords(pack, entry)}`)
+        .filter(({ item, entry }) => item.stage === 'vascular' || isAbnormalEntry(pack, entry))
+        .map(({ item, entry }) => {
+          const found = /^\d$/.test(String(entry.value)) ? String(entry.value) : findingWords(pack, entry)
+          return `${shortName(item.label)} ${found}${item.stage === 'vascular' ? ` at ${timeOnly(entry.at)}` : ''}`
+        })
       const count = `${entries.length} of ${felt.length} examined`
       const says = told.length > 0 ? `${told.join(', ')}; ${count}` : entries.length > 0 ? `${count}, none abnormal` : 'not examined'
       return `${side === 'none' ? '' : `${side === 'right' ? 'Right' : 'Left'}: `}${says}`

@@ -16,11 +16,13 @@ interface Props {
   readonly onTell: (referral: string, kind: Told, note: string) => void
   readonly onCopy: (text: string) => void
   readonly onPrint: () => void
+  /** The plates with what was found. */
+  readonly plates: ReactNode
   readonly children: ReactNode
 }
 
 /** The letter as it will go, what its reader wants beyond what the record holds, and who was told once it has gone. */
-export function LetterPane({ letter, added, onAdd, referrals, onTell, onCopy, onPrint, children }: Props) {
+export function LetterPane({ letter, added, onAdd, referrals, onTell, onCopy, onPrint, plates, children }: Props) {
   return (
     <Pane aria-label="Letter" data-part="letter">
       <h2>Letter to {letter.to}</h2>
@@ -29,6 +31,7 @@ export function LetterPane({ letter, added, onAdd, referrals, onTell, onCopy, on
           <strong>{paragraph.heading}.</strong> {paragraph.text}
         </p>
       ))}
+      {plates}
       {letter.missing.length > 0 && <Wants data-screen-only>This destination also wants: {letter.missing.join(', ')}.</Wants>}
       <Buttons data-screen-only>
         <Button onPress={() => onCopy(letterText(letter))}>Copy the letter</Button>

@@ -68,8 +68,7 @@ const Figure = styled.figure`
     gap: 16px;
   }
   > div > * {
-    flex: none;
-    width: 220px;
+    flex: 0 1 220px;
     min-width: 0;
   }
 `

@@ -49,6 +49,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
     )
   const isChild = ageAt(detail.birthDate, Date.parse(detail.startedAt)) < 16
   const isUrgent = priority.tier === 'now' || priority.tier === 'today'
+  const plates = <PlatesFound pack={pack} entryOf={sheet.entryOf} />
   return (
     <Shell heading={<Who detail={detail} />} actions={<SheetActions detail={detail} sheet={sheet} onPrint={print} onAmend={() => setAmending(true)} />}>
       <PrintPage about={sheet.printAbout} state={sheet.printState} foot={sheet.printFoot} />
@@ -183,7 +184,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
                 </section>
               ))}
             </Note>
-            <PlatesFound pack={pack} entryOf={sheet.entryOf} />
+            {plates}
             <Buttons data-screen-only>
               <Button onPress={() => void copy(noteText(view.note), 'The note is copied.')}>Copy the note</Button>
               <Button onPress={() => print('note')}>Print the note</Button>
@@ -201,6 +202,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           onTell={(id, kind, note) => void sheet.tell(id, kind, note)}
           onCopy={(text) => void copy(text, 'The letter is copied.')}
           onPrint={() => print('letter')}
+          plates={plates}
         >
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.practiceVariants, detail.region).length} />
           {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}

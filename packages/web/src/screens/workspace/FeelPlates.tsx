@@ -1,10 +1,11 @@
 import { useState } from 'react'
-import { itemsById, mirrored, type FindingEntry, type Item, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
+import { itemsById, mirrored, type FindingEntry, type Item, type Localisation, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { useKept } from '../../parts/useKept'
 import { Plate } from '../../plates/Plate'
 import { nextWord, patternWords } from '../../plates/marks'
+import { nerveSigns, signWords } from '../../plates/nerveSigns'
 import { spotsOf } from '../../plates/spotsOf'
 import { wordOfDigit } from './restOfStop'
 import { kept, type Answer } from './ValueControl'
@@ -15,6 +16,8 @@ interface Props {
   readonly rowId: string
   readonly isReadOnly: boolean
   readonly isStopped: (item: Item) => boolean
+  /** What explains the losses of each limb best. */
+  readonly levels: readonly Localisation[]
   readonly entryOf: (item: string, side: Side) => FindingEntry | undefined
   readonly onFocus: (item: string) => void
   readonly onAnswer: (item: Item, side: Side, answer: Answer) => void
@@ -23,8 +26,8 @@ interface Props {
 
 const KEY = 'awl-plates'
 const HIDDEN = 'hidden'
-/** With fewer of its rows on a plate a station is no map. */
-const LEAST_PLACED = 2
+/** With fewer of its rows on a plate a station is no map: of what is felt, and of what is touched or has a pulse. */
+const LEAST_PLACED = { feel: 3, other: 2 }
 
 /** Both sides of a joint as drawings beside the rows of a station where something is felt, touched or has a pulse: what is touched here stands in the rows at once, and the other way round. */
 export function FeelPlates(props: Props) {
@@ -34,9 +37,12 @@ export function FeelPlates(props: Props) {
   const [chosen, setChosen] = useState(0)
   const shown = new Set(rows.map(({ id }) => id))
   const plates = pack.plates.filter(({ landmarks }) => landmarks.some(({ item }) => shown.has(item)))
-  const placed = new Set(plates.flatMap(({ landmarks }) => landmarks.flatMap(({ item }) => (shown.has(item) ? [item] : []))))
+  const onPlates = new Set(plates.flatMap(({ landmarks }) => landmarks.map(({ item }) => item)))
+  const placed = rows.filter(({ id }) => onPlates.has(id))
+  const felt = placed.filter(({ stage }) => stage === 'feel').length
+  const isMap = felt >= LEAST_PLACED.feel || placed.length - felt >= LEAST_PLACED.other
   const plate = plates[Math.min(chosen, plates.length - 1)]
-  if (placed.size < LEAST_PLACED || !plate) return null
+  if (!isMap || !plate) return null
   return (
     <Box aria-label="Plates">
       <Head>
@@ -66,7 +72,7 @@ export function FeelPlates(props: Props) {
 }
 
 function Sides(props: Props & { readonly plate: PlateOf }) {
-  const { pack, plate, entryOf, onAnswer, onGo, onFocus, isReadOnly, isStopped } = props
+  const { pack, plate, levels, entryOf, onAnswer, onGo, onFocus, isReadOnly, isStopped } = props
   const items = itemsById(pack)
   const about = (key: string): { item: Item | undefined; side: Side } => {
     const [id = '', side = 'none'] = key.split(' ')
@@ -90,6 +96,8 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
   }
   const felt = [...new Set(plate.landmarks.map(({ item }) => item))].flatMap((id) => items.get(id) ?? [])
   const pattern = patternWords(pack, felt, entryOf)
+  const shown = { ...props, signs: nerveSigns(levels) }
+  const signed = signWords(levels, new Set(felt.map(({ id }) => id)))
   return (
     <>
       <Pair $isWhole={plate.whole === true}>
@@ -99,7 +107,7 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
               {...common}
               label={`Both sides, ${plate.title.toLowerCase()}`}
               isMirrored={false}
-              spots={[...spotsOf(plate, 'right', props), ...spotsOf(plate, 'left', props)]}
+              spots={[...spotsOf(plate, 'right', shown), ...spotsOf(plate, 'left', shown)]}
             />
             <figcaption>{isFromBehind(plate) ? 'from behind: the right is on the right' : 'facing you: the right is on the left'}</figcaption>
           </figure>
@@ -110,7 +118,7 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
                 {...common}
                 label={`${side === 'right' ? 'Right' : 'Left'}, ${plate.title.toLowerCase()}`}
                 isMirrored={side === 'left'}
-                spots={spotsOf(plate, side, props)}
+                spots={spotsOf(plate, side, shown)}
               />
               <figcaption>{side}</figcaption>
             </figure>
@@ -118,6 +126,9 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
         )}
       </Pair>
       <Pattern aria-live="polite">{pattern}</Pattern>
+      {signed.map((words) => (
+        <Pattern key={words}>{words}</Pattern>
+      ))}
     </>
   )
 }

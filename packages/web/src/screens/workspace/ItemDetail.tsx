@@ -1,6 +1,7 @@
 import { errorSource, residualOf, type FindingEntry, type Item, type Judgement, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Card, LinkButton, SmallTitle, Soft } from '../../parts/controls'
+import { PictureOf } from '../../plates/PictureOf'
 import { HowDone } from './HowDone'
 import type { Answer } from './ValueControl'
 
@@ -25,6 +26,7 @@ export function ItemDetail({ item, judged, sides, onGo, ...how }: Props) {
         {item.structure ? `, ${item.structure}` : ''}
       </SmallTitle>
       <HowDone {...how} item={item} />
+      <PictureOf pack={how.pack} item={item} sides={sides} entryOf={how.entryOf} />
       {item.technique.length > 0 && (
         <ol>
           {item.technique.map((step) => (

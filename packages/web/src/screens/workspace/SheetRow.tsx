@@ -16,6 +16,7 @@ import styled from 'styled-components'
 import { Button, LinkButton, Soft } from '../../parts/controls'
 import { isPointerDown } from '../../parts/pointer'
 import { timeOnly } from '../../parts/times'
+import { isShort } from '../../plates/isShort'
 import { ArcBar } from './ArcBar'
 import { Conclusions } from './Conclusions'
 import { ValueControl, type Answer } from './ValueControl'
@@ -162,9 +163,6 @@ function Name({ item, usual }: RowProps) {
   )
 }
 
-/** A difference between the sides that stands out, degrees. */
-const SHORT_BY = 10
-
 function OneSide(props: RowProps & { readonly side: Side; readonly entry: FindingEntry | undefined }) {
   const { pack, item, side, entry, right, left, isReadOnly, onAnswer } = props
   const mirrored = side === 'right'
@@ -183,15 +181,7 @@ function OneSide(props: RowProps & { readonly side: Side; readonly entry: Findin
         onAnswer={(answer) => onAnswer(item, side, answer)}
       />
       {item.kind === 'angle' && item.sided && (
-        <ArcBar
-          value={own}
-          other={opposite}
-          norm={item.norm}
-          min={item.min ?? 0}
-          max={item.max ?? 180}
-          mirrored={mirrored}
-          isShort={own !== undefined && opposite !== undefined && opposite - own >= SHORT_BY}
-        />
+        <ArcBar value={own} other={opposite} norm={item.norm} min={item.min ?? 0} max={item.max ?? 180} mirrored={mirrored} isShort={isShort(own, opposite)} />
       )}
       {entry && entry.state !== 'examined' && <Told $odd={isOdd}>{findingWords(pack, entry)}</Told>}
       {entry?.override && <Told $odd>done against a hold</Told>}

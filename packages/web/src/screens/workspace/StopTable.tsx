@@ -35,6 +35,7 @@ export const StopTable = memo(function StopTable({ view, rows, rowId, sore, pick
         rowId={rowId}
         isReadOnly={row.isReadOnly}
         isStopped={(item) => holdOf.has(item.id) && !lifted.has(item.id)}
+        levels={view.rail.nerve.levels}
         entryOf={entryOf}
         onFocus={row.onFocus}
         onAnswer={row.onAnswer}
