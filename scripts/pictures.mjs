@@ -1,79 +1,43 @@
 #!/usr/bin/env node
 // npm run pictures: takes the pictures of docs/screenshots/ from the running application with fresh demonstration data.
-import { spawn } from 'node:child_process'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { ROOT, freePort, say } from './lib/run.mjs'
-import { installDebian, installNpm, launchOptions } from './lib/install.mjs'
+import { startDemo } from './lib/demo.mjs'
+import { ROOT, say } from './lib/run.mjs'
 
-installDebian({ browser: true })
-installNpm()
-const { chromium } = await import('playwright-core')
 const OUT = join(ROOT, 'docs/screenshots')
 mkdirSync(OUT, { recursive: true })
-const port = await freePort()
-const url = `http://127.0.0.1:${port}`
-const app = spawn(process.execPath, [join(ROOT, 'scripts/start.mjs'), '--fresh', '--port', String(port)], {
-  env: { ...process.env, AWL_DATA: join(ROOT, '.test/pictures') },
-  stdio: ['ignore', 'pipe', 'inherit'],
-})
-// Whatever goes wrong on the way, the application does not stay behind.
-process.on('exit', () => app.kill('SIGINT'))
-await new Promise((resolve, reject) => {
-  app.stdout.on('data', (chunk) => String(chunk).includes('Ctrl-C') && resolve())
-  app.on('exit', () => reject(new Error('the application did not start')))
-})
-app.removeAllListeners('exit')
-const browser = await chromium.launch(launchOptions())
-
-const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', colorScheme: 'light' })).newPage()
-const typeBirthDate = async (year, month, day) => {
-  const field = page.getByRole('group', { name: 'Birth date' })
-  for (const [part, digits] of Object.entries({ day, month, year }))
-    await field.getByRole('spinbutton', { name: new RegExp(`^${part}`) }).pressSequentially(digits)
-}
+const { browser, page, signIn, desk, open, newPatient, begin, history, stop, touch } = await startDemo('pictures')
 const shoot = async (name) => {
   await page.waitForTimeout(700)
   await page.screenshot({ path: join(OUT, `${name}.png`) })
   say(`${name}.png`)
 }
-const stop = (title) =>
-  page
-    .getByRole('navigation', { name: 'Route' })
-    .getByRole('button', { name: new RegExp(`^${title}`) })
-    .click()
-const desk = () => page.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
-const open = (name) => page.getByRole('link', { name }).first().click()
-
-await page.goto(url)
 await shoot('sign-in')
-await page.getByLabel('Sign-in name').fill('brannock')
-await page.getByLabel('Password').fill('harbour-light')
-await page.getByRole('button', { name: 'Sign in' }).click()
-await page
-  .getByText(/^Drafts/)
-  .first()
-  .waitFor()
+await signIn()
 await shoot('desk')
-await page.getByRole('button', { name: 'Start an examination' }).click()
-await page.getByLabel('New patient, name').fill('Hesper Lindqvist')
-await typeBirthDate('1988', '04', '02')
+await newPatient('Hesper Lindqvist', { year: '1988', month: '04', day: '02' })
+await page.getByRole('button', { name: 'right hand, front' }).click()
 await page.getByRole('button', { name: 'right knee, front' }).click()
 await page.getByRole('button', { name: 'Injury', exact: true }).click()
+await page.getByRole('button', { name: /^thumb base/ }).click()
+await page.getByRole('radio', { name: 'One event' }).click()
 await shoot('start')
 await desk()
 await open('Odile Marsh')
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await history()
 await shoot('history')
 await desk()
 await open('Rufus Hale')
 await stop('Move')
 await page.getByText('Knee flexion', { exact: true }).click()
+for (const [side, degrees] of Object.entries({ right: '140', left: '95' })) {
+  await page.getByRole('textbox', { name: `Knee flexion, ${side}, active` }).fill(degrees)
+  await page.keyboard.press('Tab')
+}
+await page.getByLabel('About Knee flexion').getByRole('figure').scrollIntoViewIfNeeded()
 await shoot('move')
 await stop('Feel')
-const touch = async (name, times) => {
-  for (let at = 0; at < times; at++) await page.getByRole('region', { name: 'Plates' }).getByRole('button', { name }).click()
-}
 await touch(/^Medial joint-line tenderness, right/, 3)
 await touch(/^Patella \(bone\) tenderness, right/, 1)
 await touch(/^Medial joint-line tenderness, left/, 1)
@@ -94,13 +58,13 @@ await open('Caspian Stroud')
 await page.getByTestId('verdict-tier').waitFor()
 await shoot('verdict-now')
 await page.getByRole('button', { name: 'Back to the sheet' }).click()
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await history()
 await stop('Pulses and nerves')
 await shoot('now')
 await page.getByRole('link', { name: 'Caspian Stroud' }).click()
 await desk()
 await open('Corin Teasel')
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await history()
 await stop('Pulses and nerves')
 await page.getByRole('button', { name: /held since/ }).click()
 await shoot('held')
@@ -115,12 +79,7 @@ await page.getByLabel('Search the library').fill('lackmann')
 await page.getByRole('heading', { name: 'Lachman test', exact: true }).waitFor()
 await shoot('library')
 await desk()
-await page.getByRole('button', { name: 'Start an examination' }).click()
-await page.getByLabel('New patient, name').fill('Isidore Quay')
-await typeBirthDate('1979', '10', '11')
-await page.getByRole('button', { name: 'back, front' }).click()
-await page.getByRole('button', { name: 'Begin with the history' }).click()
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await begin('Isidore Quay', { year: '1979', month: '10', day: '11' }, 'back, front')
 await stop('Sitting')
 for (const weak of ['Ankle dorsiflexion (L4, L5), right: 3', 'Great toe extension, EHL (L5), right: 3']) await page.getByRole('radio', { name: weak }).click()
 await page.getByRole('button', { name: 'Also examine…' }).click()
@@ -129,21 +88,16 @@ await page.getByRole('option', { name: 'Hip', exact: true }).click()
 await page.getByRole('button', { name: 'right', exact: true }).click()
 await page.getByRole('radio', { name: 'same event' }).click()
 await page.getByRole('button', { name: 'Examine it' }).click()
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await history()
 await stop('Fracture chain')
 await shoot('two-joints')
 await page.getByRole('link', { name: /^Also: back/ }).click()
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await history()
 await stop('Sitting')
 await page.getByText('Ankle dorsiflexion (L4, L5)', { exact: true }).click()
 await shoot('back')
 await desk()
-await page.getByRole('button', { name: 'Start an examination' }).click()
-await page.getByLabel('New patient, name').fill('Verity Sandpiper')
-await typeBirthDate('1971', '02', '23')
-await page.getByRole('button', { name: 'right wrist, front' }).click()
-await page.getByRole('button', { name: 'Begin with the history' }).click()
-await page.getByRole('heading', { name: 'History' }).waitFor()
+await begin('Verity Sandpiper', { year: '1971', month: '02', day: '23' }, 'right wrist, front')
 await stop('Perfusion and nerves')
 for (const name of [/^Index finger pulp.*right/, /^Middle finger.*right/]) await touch(name, 2)
 await touch(/^Little finger pulp.*right/, 1)

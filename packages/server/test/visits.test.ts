@@ -121,7 +121,7 @@ describe('an examination and the ones before it', () => {
 
 describe('a visit that begins with several joints', () => {
   const HAND = 'hand.history.pain-site'
-  const two = (also: object, more: object = {}): Promise<{ statusCode: number; json: <T>() => T }> =>
+  const two = (also: object, more: object = {}) =>
     server.call('POST', '/api/examinations', {
       patient: { name: 'Perpetua Moss', birthDate: '1971-02-03', isNew: true },
       region: 'hand',

@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
-import { cleanup, fireEvent, screen } from '@testing-library/react'
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { isSiteOfPain, viewOf, type FindingEntry, type Localisation, type Side } from '@kneecap-awl/core'
 import { lintPlates } from '../../core/src/review/lintPlates.js'
@@ -80,23 +80,31 @@ describe('the landmarks of a palpation station', () => {
     expect(screen.getByRole('button', { name: 'Medial joint-line tenderness, left: not examined' })).toBeTruthy()
     expect(screen.getByText(/Right: medial joint-line 2; 1 of 15 examined\. Left: not examined/)).toBeTruthy()
   })
-  it('take one grade more with each touch, and none again after the last', () => {
+  it('take one grade more with each touch, and none again after the last', async () => {
     const { answers } = opened({ 'knee.feel.medial-joint-line': '2', 'knee.feel.fibular-head left': '3' })
     touch(/^Medial joint-line tenderness, right/)
     touch(/^Medial joint-line tenderness, left/)
     touch(/^Fibular head tenderness, left/)
+    await waitFor(() => expect(answers).toHaveLength(3))
     expect(answers).toEqual([
       ['knee.feel.medial-joint-line', 'right', { value: '3', qualifiers: {} }],
       ['knee.feel.medial-joint-line', 'left', { value: '0', qualifiers: {} }],
       ['knee.feel.fibular-head', 'left', { value: '0', qualifiers: {} }],
     ])
   })
-  it('are graded by a digit and walked by arrows', () => {
+  it('show a touch at once, and count the next from it before the record has followed', async () => {
+    const { answers } = opened()
+    for (let touches = 0; touches < 3; touches++) touch(/^Medial joint-line tenderness, right/)
+    expect(screen.getByRole('button', { name: /^Medial joint-line tenderness, right: 2/ })).toBeTruthy()
+    expect(answers).toEqual([])
+    await waitFor(() => expect(answers.map(([, , answer]) => answer.value)).toEqual(['0', '1', '2']))
+  })
+  it('are graded by a digit and walked by arrows', async () => {
     const { answers } = opened()
     const [first] = screen.getAllByRole('button', { name: /^Quadriceps tendon.*right/ })
     first?.focus()
     fireEvent.keyDown(first as HTMLElement, { key: '2' })
-    expect(answers).toEqual([['knee.feel.quads-tendon', 'right', { value: '2', qualifiers: {} }]])
+    await waitFor(() => expect(answers).toEqual([['knee.feel.quads-tendon', 'right', { value: '2', qualifiers: {} }]]))
     fireEvent.keyDown(first as HTMLElement, { key: 'ArrowDown' })
     expect(document.activeElement?.getAttribute('aria-label')).toMatch(/^Patella \(bone\) tenderness, right/)
   })

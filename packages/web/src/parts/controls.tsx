@@ -131,5 +131,6 @@ export const Reading = styled.span`
 /** Toggles side by side, of which one or several are chosen. */
 export const ToggleRow = styled(ToggleButtonGroup)`
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
 `

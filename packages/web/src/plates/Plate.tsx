@@ -1,4 +1,4 @@
-import { memo, useRef, useState, type KeyboardEvent } from 'react'
+import { memo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react'
 import { mirrored, type Plate as PlateOf } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { drawingColours, useDrawing, WHOLE } from './drawings'
@@ -33,6 +33,7 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
   // One landmark is a stop of the Tab key: from there the arrows go on.
   const [entered, setEntered] = useState('')
   const entry = spots.some(({ key }) => key === entered) ? entered : spots[0]?.key
+  const press = usePress(onOpen, isReadOnly ? undefined : onTouch)
   const left = (x: number): number => ((isMirrored ? mirrored(x) - mirrored(view.x + view.width) : x - view.x) / view.width) * 100
   const top = (y: number): number => ((y - view.y) / view.height) * 100
   const move = (event: KeyboardEvent): void => {
@@ -71,29 +72,51 @@ export const Plate = memo(function Plate({ plate, isMirrored, label, spots, isRe
       aria-label={label}
       data-own-keys
       onKeyDown={move}
+      {...press}
       style={style}
     >
       {picture}
       {spots.map((spot) => (
-        <Spot
-          key={spot.key}
-          spot={spot.key}
-          label={spot.label}
-          badge={spot.badge}
-          {...place(spot)}
-          isCurrent={spot.isCurrent}
-          isReadOnly={isReadOnly}
-          isEntry={spot.key === entry}
-          onTouch={onTouch}
-          onOpen={onOpen}
-        />
+        <Spot key={spot.key} spot={spot.key} label={spot.label} badge={spot.badge} {...place(spot)} isCurrent={spot.isCurrent} isEntry={spot.key === entry} />
       ))}
     </Frame>
   )
 })
 
+const LONG_MS = 500
+
+/** A touch on a landmark makes it one more; held, it opens its row. One pair of hands for the whole plate, so that no landmark is drawn anew for them. */
+function usePress(onHold: (spot: string) => void, onTouch: ((spot: string) => void) | undefined) {
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const wasHeld = useRef(false)
+  const release = (): void => clearTimeout(timer.current)
+  return {
+    onPointerDown: (event: PointerEvent): void => {
+      const spot = spotAt(event)
+      wasHeld.current = false
+      if (spot === undefined) return
+      release()
+      timer.current = setTimeout(() => {
+        wasHeld.current = true
+        onHold(spot)
+      }, LONG_MS)
+    },
+    onPointerUp: release,
+    onPointerLeave: release,
+    onPointerCancel: release,
+    onClick: (event: MouseEvent): void => {
+      const spot = spotAt(event)
+      if (spot !== undefined && !wasHeld.current) onTouch?.(spot)
+    },
+  }
+}
+
+const spotAt = ({ target }: { readonly target: EventTarget }): string | undefined =>
+  target instanceof Element ? target.closest<HTMLElement>('[data-spot]')?.dataset.spot : undefined
+
 const Frame = styled.div`
   position: relative;
+  contain: layout style;
   width: 100%;
   max-width: 300px;
   ${drawingColours}
@@ -110,8 +133,10 @@ const Frame = styled.div`
     max-width: 220px;
   }
 `
+/** A layer of its own: a mark that changes over it does not draw it anew. */
 const Drawing = styled.div<{ $isMirrored: boolean }>`
   height: 100%;
+  will-change: transform;
   transform: ${({ $isMirrored }) => ($isMirrored ? 'scaleX(-1)' : 'none')};
   svg {
     display: block;

@@ -1,4 +1,4 @@
-import { memo, useRef } from 'react'
+import { memo } from 'react'
 import styled from 'styled-components'
 
 /** How a landmark shows: each looks different without any colour. */
@@ -23,32 +23,17 @@ export interface SpotOf {
 }
 
 interface Props extends Omit<SpotOf, 'key' | 'x' | 'y'> {
-  /** Its key, told when it is touched. */
+  /** Its key, by which its plate knows it. */
   readonly spot: string
   /** Percent of the plate. */
   readonly left: number
   readonly top: number
-  readonly isReadOnly: boolean
   /** True for the one that the Tab key reaches. */
   readonly isEntry: boolean
-  readonly onTouch: (spot: string) => void
-  readonly onOpen: (spot: string) => void
 }
 
-const LONG_MS = 500
-
-/** A landmark on a plate. A touch makes it one more; held, it opens its row. */
-export const Spot = memo(function Spot({ spot, left, top, label, mark, badge, state, size, isCurrent, isReadOnly, isEntry, onTouch, onOpen }: Props) {
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const wasHeld = useRef(false)
-  const press = (): void => {
-    wasHeld.current = false
-    timer.current = setTimeout(() => {
-      wasHeld.current = true
-      onOpen(spot)
-    }, LONG_MS)
-  }
-  const release = (): void => clearTimeout(timer.current)
+/** A landmark on a plate, drawn anew only when something of it changes: its plate takes what is done to it. */
+export const Spot = memo(function Spot({ spot, left, top, label, mark, badge, state, size, isCurrent, isEntry }: Props) {
   return (
     <Mark
       type="button"
@@ -60,10 +45,6 @@ export const Spot = memo(function Spot({ spot, left, top, label, mark, badge, st
       data-current={isCurrent || undefined}
       $size={size}
       style={{ left: `${left}%`, top: `${top}%` }}
-      onPointerDown={press}
-      onPointerUp={release}
-      onPointerLeave={release}
-      onClick={() => (wasHeld.current || isReadOnly ? undefined : onTouch(spot))}
     >
       <span>{mark}</span>
       {badge && <b>{badge}</b>}

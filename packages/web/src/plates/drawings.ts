@@ -32,7 +32,7 @@ export function useDrawing(name: string, part: Part): string {
 /** The colours that a drawing names, by the theme. */
 export const drawingColours = css`
   --plate-paper: ${({ theme }) => theme.sheet};
-  --plate-bone: ${({ theme }) => theme.wash};
+  --plate-bone: ${({ theme }) => theme.bone};
   --plate-ink: ${({ theme }) => theme.ink};
   --plate-skin: ${({ theme }) => theme.soft};
   --plate-mark: ${({ theme }) => theme.copper};

@@ -4,6 +4,8 @@ export interface Tokens {
   readonly ground: string
   readonly sheet: string
   readonly wash: string
+  /** Bone and shaded territory of a drawing: apart from the paper at night as well. */
+  readonly bone: string
   readonly ink: string
   readonly soft: string
   readonly rule: string
@@ -21,6 +23,7 @@ export const LIGHT: Tokens = {
   ground: '#f4efe4',
   sheet: '#fffdf8',
   wash: '#ece4d4',
+  bone: '#ece4d4',
   ink: '#17263f',
   soft: '#55617a',
   rule: '#ddd3c1',
@@ -37,6 +40,7 @@ export const DARK: Tokens = {
   ground: '#11161d',
   sheet: '#1a212b',
   wash: '#222b37',
+  bone: '#37455a',
   ink: '#ece6da',
   soft: '#9aa6b8',
   rule: '#313b49',

@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { startTransition, useState } from 'react'
 import { itemsById, mirrored, type FindingEntry, type Item, type Localisation, type Plate as PlateOf, type RegionPack, type Side } from '@kneecap-awl/core'
 import styled from 'styled-components'
 import { Button, Soft, Toggle, ToggleRow } from '../../parts/controls'
 import { useKept } from '../../parts/useKept'
 import { Plate } from '../../plates/Plate'
+import { painted } from '../../plates/painted'
 import { nextWord, patternWords } from '../../plates/marks'
 import { nerveSigns, signWords } from '../../plates/nerveSigns'
 import { spotsOf } from '../../plates/spotsOf'
@@ -72,8 +73,11 @@ export function FeelPlates(props: Props) {
 }
 
 function Sides(props: Props & { readonly plate: PlateOf }) {
-  const { pack, plate, levels, entryOf, onAnswer, onGo, onFocus, isReadOnly, isStopped } = props
+  const { pack, plate, levels, onAnswer, onGo, onFocus, isReadOnly, isStopped } = props
   const items = itemsById(pack)
+  // What was touched shows in the next frame; the judgement and the rows follow, and a further touch does not wait for them.
+  const [touched, setTouched] = useState<readonly FindingEntry[]>([])
+  const entryOf: Props['entryOf'] = (item, side) => touched.findLast((one) => one.item === item && one.side === side) ?? props.entryOf(item, side)
   const about = (key: string): { item: Item | undefined; side: Side } => {
     const [id = '', side = 'none'] = key.split(' ')
     return { item: items.get(id), side: side as Side }
@@ -81,11 +85,19 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
   const give = (key: string, word: (item: Item, entry: FindingEntry | undefined) => string | undefined): void => {
     const { item, side } = about(key)
     if (!item) return
-    onFocus(item.id)
     const entry = entryOf(item.id, side)
     const value = word(item, entry)
-    if (value === undefined || isStopped(item)) onGo(item.id)
-    else onAnswer(item, side, kept({ item, entry }, { value }))
+    if (value === undefined || isStopped(item)) return onGo(item.id)
+    const answer = kept({ item, entry }, { value })
+    const shown: FindingEntry = { id: '', by: '', at: new Date().toISOString(), item: item.id, side, state: 'examined', ...answer }
+    setTouched((now) => [...now, shown])
+    void painted().then(() =>
+      startTransition(() => {
+        onFocus(item.id)
+        onAnswer(item, side, answer)
+        setTouched((now) => now.filter((one) => one !== shown))
+      }),
+    )
   }
   const common = {
     plate,
@@ -96,11 +108,11 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
   }
   const felt = [...new Set(plate.landmarks.map(({ item }) => item))].flatMap((id) => items.get(id) ?? [])
   const pattern = patternWords(pack, felt, entryOf)
-  const shown = { ...props, signs: nerveSigns(levels) }
+  const shown = { ...props, entryOf, signs: nerveSigns(levels) }
   const signed = signWords(levels, new Set(felt.map(({ id }) => id)))
   return (
     <>
-      <Pair $isWhole={plate.whole === true}>
+      <Pair $isWhole={plate.whole === true} ref={toMiddle}>
         {plate.whole ? (
           <figure>
             <Plate
@@ -133,6 +145,11 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
   )
 }
 
+/** Where a plate is wider than the screen its middle is seen first. */
+const toMiddle = (box: HTMLElement | null): void => {
+  if (box) box.scrollLeft = (box.scrollWidth - box.clientWidth) / 2
+}
+
 const isFromBehind = ({ landmarks }: PlateOf): boolean => landmarks.some(({ x }) => x > mirrored(x))
 
 const Box = styled.section`
@@ -141,8 +158,9 @@ const Box = styled.section`
 `
 const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 12px;
+  gap: 4px 12px;
   > :last-child {
     margin-left: auto;
   }
@@ -150,7 +168,7 @@ const Head = styled.div`
 const Pair = styled.div<{ $isWhole: boolean }>`
   display: grid;
   grid-template-columns: ${({ $isWhole }) => ($isWhole ? 'minmax(0, 1fr)' : 'repeat(2, minmax(0, 1fr))')};
-  justify-items: center;
+  justify-items: safe center;
   gap: 24px;
   margin-top: 8px;
   overflow-x: auto;
