@@ -107,7 +107,8 @@ function Sides(props: Props & { readonly plate: PlateOf }) {
     onOpen: (key: string) => onGo(about(key).item?.id ?? ''),
   }
   const felt = [...new Set(plate.landmarks.map(({ item }) => item))].flatMap((id) => items.get(id) ?? [])
-  const pattern = patternWords(pack, felt, entryOf)
+  // Told of the record, with the rows: the frame after a touch has the mark alone to show.
+  const pattern = patternWords(pack, felt, props.entryOf)
   const shown = { ...props, entryOf, signs: nerveSigns(levels) }
   const signed = signWords(levels, new Set(felt.map(({ id }) => id)))
   return (
