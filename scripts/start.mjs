@@ -66,6 +66,8 @@ function serve(cluster, urls, port) {
     ...process.env,
     AWL_OWNER_URL: urls.ownerUrl,
     AWL_APP_URL: urls.appUrl,
+    AWL_AUDIT_KEY: urls.auditKey,
+    AWL_ANCHORS: urls.anchors,
     AWL_PORT: String(port),
     AWL_DEMO: options['no-demo'] ? 'no' : 'yes',
   }

@@ -1,15 +1,11 @@
 import { buildApp } from './app.js'
+import { sealWith } from './audit/queries.js'
+import { Sealer } from './audit/seal.js'
 import { connect } from './db/connect.js'
 import { migrate } from './db/migrate.js'
 import { loadDemo } from './demo/load.js'
+import { need } from './need.js'
 import { PackStore, shippedPack } from './packs/service.js'
-
-/** Everything the process needs to know comes from the environment; `npm start` sets it. */
-const need = (name: string): string => {
-  const value = process.env[name]
-  if (!value) throw new Error(`${name} is not set; start with "npm start"`)
-  return value
-}
 
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
 
@@ -20,6 +16,8 @@ const port = Number(process.env.AWL_PORT ?? 4610)
 const ran = await migrate(ownerUrl, new URL(appUrl).password)
 if (ran.length > 0) say(`  database brought up to date (${ran.join(', ')})`)
 const pool = connect(appUrl, (message) => say(`  ${message}`))
+const sealer = new Sealer(need('AWL_AUDIT_KEY'), process.env.AWL_ANCHORS)
+sealWith(pool, sealer)
 const packStore = new PackStore(shippedPack())
 await packStore.store(pool)
 say(`  content pack ${packStore.current.version} (${packStore.current.hash}), ${packStore.current.items.length} items, ${packStore.current.flags.length} flags`)
@@ -31,6 +29,7 @@ say(`ready http://127.0.0.1:${port}`)
 
 const stop = async (): Promise<void> => {
   await app.close()
+  sealer.anchor()
   await pool.end()
   process.exit(0)
 }

@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url'
 export const ROOT = join(import.meta.dirname, '../../..')
 
 export interface Cluster {
-  start(): Promise<{ ownerUrl: string; appUrl: string }>
+  start(): Promise<{ ownerUrl: string; appUrl: string; auditKey: string; anchors: string }>
   stop(): void
   remove(): void
   pid(): number | undefined

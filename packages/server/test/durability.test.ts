@@ -9,14 +9,22 @@ import { newCluster, ROOT, type Cluster } from './database.js'
 
 let cluster: Cluster
 let server: ChildProcess
-let urls: { ownerUrl: string; appUrl: string }
+let urls: Awaited<ReturnType<Cluster['start']>>
 let cookie = ''
 const PORT = 20_000 + (process.pid % 20_000)
 const base = `http://127.0.0.1:${PORT}`
 
 async function launch(): Promise<void> {
   server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], {
-    env: { ...process.env, AWL_OWNER_URL: urls.ownerUrl, AWL_APP_URL: urls.appUrl, AWL_PORT: String(PORT), AWL_DEMO: 'yes' },
+    env: {
+      ...process.env,
+      AWL_OWNER_URL: urls.ownerUrl,
+      AWL_APP_URL: urls.appUrl,
+      AWL_AUDIT_KEY: urls.auditKey,
+      AWL_ANCHORS: urls.anchors,
+      AWL_PORT: String(PORT),
+      AWL_DEMO: 'yes',
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   await new Promise<void>((resolve, reject) => {

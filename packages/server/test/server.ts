@@ -12,6 +12,8 @@ import {
   type ShownVerdict,
 } from '@kneecap-awl/core'
 import { buildApp } from '../src/app.js'
+import { sealWith } from '../src/audit/queries.js'
+import { Sealer } from '../src/audit/seal.js'
 import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
 import { v7 as uuid7 } from 'uuid'
@@ -30,6 +32,8 @@ export interface Server {
   /** As the owner of the tables connects. */
   readonly owner: pg.Pool
   readonly ownerUrl: string
+  /** The key of the audit chain, and what was noted of it outside of the database. */
+  readonly sealer: Sealer
   readonly pack: Pack
   /** @param signIn name of a demonstration account; empty for nobody */
   readonly call: (method: Method, url: string, payload?: object, signIn?: string, headers?: Record<string, string>) => Promise<Answer>
@@ -54,10 +58,12 @@ export interface Detail {
 
 export async function newServer(name: string): Promise<Server> {
   const cluster = await newCluster(name)
-  const { appUrl, ownerUrl } = await cluster.start()
+  const { appUrl, ownerUrl, auditKey, anchors } = await cluster.start()
   await migrate(ownerUrl, new URL(appUrl).password)
   const pack = shippedPack()
   const pool = connect(appUrl, () => undefined)
+  const sealer = new Sealer(auditKey, anchors)
+  sealWith(pool, sealer)
   const owner = connect(ownerUrl, () => undefined)
   const packStore = new PackStore(pack)
   await packStore.store(pool)
@@ -96,6 +102,7 @@ export async function newServer(name: string): Promise<Server> {
     pool,
     owner,
     ownerUrl,
+    sealer,
     pack,
     call,
     begin,

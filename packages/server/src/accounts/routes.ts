@@ -4,6 +4,7 @@ import { hash, verify } from '@node-rs/argon2'
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import fp from 'fastify-plugin'
 import { addAudit } from '../audit/queries.js'
+import { asOne } from '../db/connect.js'
 import { HttpProblem } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 import { accountBySession, accountBySignIn, addSession, endSession, type Account } from './queries.js'
@@ -50,12 +51,14 @@ export const accounts = fp(async (app: FastifyInstance) => {
       const account = await accountBySignIn(app.pool, signIn.trim().toLowerCase())
       const right = await verify(account?.passwordHash ?? decoy, password)
       if (!account || !right) {
-        await addAudit(app.pool, { site: account?.site ?? null, account: account?.id ?? null, action: 'sign-in refused' })
+        await asOne(app.pool, async (db) => addAudit(db, { site: account?.site ?? null, account: account?.id ?? null, action: 'sign-in refused' }))
         throw new HttpProblem(401, 'not-signed-in', 'That name and password do not fit together.')
       }
       const token = randomBytes(32).toString('base64url')
-      await addSession(app.pool, tokenHash(token), account.id, HOURS)
-      await addAudit(app.pool, { site: account.site, account: account.id, action: 'signed in' })
+      await asOne(app.pool, async (db) => {
+        await addSession(db, tokenHash(token), account.id, HOURS)
+        addAudit(db, { site: account.site, account: account.id, action: 'signed in' })
+      })
       reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 })
       return { account: publicAccount(account) }
     },
@@ -64,7 +67,12 @@ export const accounts = fp(async (app: FastifyInstance) => {
   serve(app, contract.readSession, async ({ account }) => ({ account: account && publicAccount(account) }))
   serve(app, contract.signOut, async ({ request, reply }) => {
     const token = request.cookies[COOKIE]
-    if (token) await endSession(app.pool, tokenHash(token))
+    if (token) {
+      await asOne(app.pool, async (db) => {
+        await endSession(db, tokenHash(token))
+        if (request.account) addAudit(db, { site: request.account.site, account: request.account.id, action: 'signed out' })
+      })
+    }
     reply.clearCookie(COOKIE, { path: '/' })
     return null
   })

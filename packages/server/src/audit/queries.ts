@@ -1,26 +1,121 @@
+import type pg from 'pg'
 import type { Db } from '../db/connect.js'
+import type { Anchor, AuditLine, Sealer } from './seal.js'
 
-/** Adds a line to the chain of who did and read what. `about` holds ids, never patient data. */
-export async function addAudit(
-  db: Db,
-  line: { readonly site: string | null; readonly account: string | null; readonly action: string; readonly about?: string },
-): Promise<void> {
-  await db.query("insert into audit (site_id, account_id, action, about, previous_hash, hash) values ($1, $2, $3, $4, '', '')", [
-    line.site,
-    line.account,
-    line.action,
-    line.about ?? '',
-  ])
+/** Lines of a unit of work, sealed together as its last statement: the lock of the chain is held for that moment alone. */
+const waiting = new WeakMap<Db, AuditLine[]>()
+const sealers = new WeakMap<pg.Pool, Sealer>()
+
+/** Says with which key the units of work of a pool are sealed. */
+export const sealWith = (pool: pg.Pool, sealer: Sealer): void => void sealers.set(pool, sealer)
+
+/**
+ * Adds a line to the chain of who did and read what: it is sealed as the unit of work ends, and with a unit that fails it is not.
+ * @param db a connection in a unit of work (`asSite`, `asOne`); `about` holds ids, never patient data
+ */
+export function addAudit(db: pg.PoolClient, line: AuditLine): void {
+  waiting.set(db, [...(waiting.get(db) ?? []), line])
 }
 
-/** Recomputes the chain. @returns the first row whose seal does not fit, or undefined when all do */
-export async function firstBrokenSeal(db: Db): Promise<{ readonly seq: string } | undefined> {
-  const { rows } = await db.query<{ seq: string }>(`
-    select seq from (
-      select seq, hash, previous_hash, coalesce(lag(hash) over (order by seq), '') as expected_previous,
-             encode(sha256(convert_to(concat_ws('|', previous_hash, site_id, account_id, action, about, extract(epoch from at)), 'UTF8')), 'hex') as expected
-      from audit) chain
-    where hash <> expected or previous_hash <> expected_previous
-    order by seq limit 1`)
-  return rows[0]
+/**
+ * Seals what waits on a connection: the last thing that its transaction does. The next number and the hash before it are read under the lock,
+ * so the chain has no gap and no fork however many servers write.
+ * @returns the newest row, to be noted once the transaction is committed
+ */
+export async function sealWaiting(pool: pg.Pool, db: pg.PoolClient): Promise<Anchor | undefined> {
+  const lines = waiting.get(db) ?? []
+  waiting.delete(db)
+  if (lines.length === 0) return undefined
+  const sealer = sealers.get(pool)
+  if (!sealer) throw new Error('audit rows are written to a pool without a sealer')
+  await db.query('select pg_advisory_xact_lock(814002)')
+  const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from audit order by seq desc limit 1')
+  let last: Anchor = { seq: Number(rows[0]?.seq ?? 0), hash: rows[0]?.hash ?? '' }
+  for (const { site, account, action, about = '' } of lines) {
+    const line = { site, account, action, about, seq: last.seq + 1, at: new Date().toISOString(), previousHash: last.hash }
+    const hash = sealer.hashOf(line)
+    await db.query('insert into audit (seq, site_id, account_id, action, about, at, previous_hash, hash) values ($1, $2, $3, $4, $5, $6, $7, $8)', [
+      line.seq,
+      site,
+      account,
+      action,
+      about,
+      line.at,
+      line.previousHash,
+      hash,
+    ])
+    last = { seq: line.seq, hash }
+  }
+  return last
+}
+
+/** Drops what a unit of work that failed would have added. */
+export const dropWaiting = (db: pg.PoolClient): void => void waiting.delete(db)
+
+/** Takes note of a row that is now committed. */
+export const committed = (pool: pg.Pool, newest: Anchor | undefined): void => {
+  if (newest) sealers.get(pool)?.noted(newest)
+}
+
+/** What verification found: `faults` empty when the chain is whole. */
+export interface AuditReport {
+  /** Rows that are sealed with the key. */
+  readonly sealed: number
+  /** Rows of before: their seals were made in the database, so that whoever could write there could make them anew. */
+  readonly unkeyed: number
+  readonly faults: readonly string[]
+}
+
+interface Row {
+  readonly seq: string
+  readonly site: string | null
+  readonly account: string | null
+  readonly action: string
+  readonly about: string
+  readonly at: Date
+  readonly previousHash: string
+  readonly hash: string
+  readonly isKeyed: boolean
+  readonly fitsUnkeyed: boolean
+}
+
+/** Faults that are named; what follows a first one is mostly the same. */
+const NAMED = 20
+
+/**
+ * Recomputes the whole chain and compares it with what was noted outside of the database: finds rows that were altered, deleted, inserted,
+ * whose fields were moved, that were cut from the end, and a chain that was computed anew.
+ * @param db as owner: every row is read
+ * @example (await verifyAudit(pool, sealer)).faults // ['row 12 does not fit its seal']
+ */
+export async function verifyAudit(db: Db, sealer: Sealer): Promise<AuditReport> {
+  const { rows } = await db.query<Row>(`
+    select seq, site_id as site, account_id as account, action, about, at, previous_hash as "previousHash", hash, is_keyed as "isKeyed",
+           hash = encode(sha256(convert_to(concat_ws('|', previous_hash, site_id, account_id, action, about, extract(epoch from at)), 'UTF8')), 'hex') as "fitsUnkeyed"
+    from audit order by seq`)
+  const faults: string[] = []
+  let before: Anchor | undefined
+  let unkeyed = 0
+  const hashes = new Map<number, string>()
+  for (const row of rows) {
+    const seq = Number(row.seq)
+    hashes.set(seq, row.hash)
+    if (!row.isKeyed) {
+      unkeyed++
+      if (before && hashes.size > unkeyed) faults.push(`row ${seq} claims to be of before, and stands after rows that are sealed`)
+      if (!row.fitsUnkeyed) faults.push(`row ${seq} does not fit its seal`)
+    } else {
+      if (seq !== (before?.seq ?? 0) + 1) faults.push(`${before ? `after row ${before.seq}` : 'at the beginning'} rows are missing: the next is ${seq}`)
+      if (row.previousHash !== (before?.hash ?? '')) faults.push(`row ${seq} does not follow the row before it`)
+      if (sealer.hashOf({ ...row, seq, at: row.at.toISOString() }) !== row.hash) faults.push(`row ${seq} does not fit its seal`)
+    }
+    before = { seq, hash: row.hash }
+  }
+  for (const { seq, hash } of sealer.anchors()) {
+    const found = hashes.get(seq)
+    if (found === undefined) faults.push(`row ${seq}, noted outside of the database, is missing: rows were cut from the end`)
+    else if (found !== hash) faults.push(`row ${seq} is not the one that was noted outside of the database: the chain was computed anew`)
+  }
+  const more = faults.length - NAMED
+  return { sealed: rows.length - unkeyed, unkeyed, faults: more > 0 ? [...faults.slice(0, NAMED), `and ${more} more`] : faults }
 }

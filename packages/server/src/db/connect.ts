@@ -1,4 +1,5 @@
 import pg from 'pg'
+import { committed, dropWaiting, sealWaiting } from '../audit/queries.js'
 
 export type Db = pg.PoolClient | pg.Pool
 
@@ -15,14 +16,23 @@ export function connect(url: string, log: (message: string) => void): pg.Pool {
 }
 
 /** Runs one unit of work as a site: row-level security hides every other site's rows, and all of it is stored or none. */
-export async function asSite<R>(pool: pg.Pool, site: string, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
+export function asSite<R>(pool: pg.Pool, site: string, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
+  return asOne(pool, async (db) => {
+    await db.query("select set_config('awl.site', $1, true)", [site])
+    return work(db)
+  })
+}
+
+/** Runs one unit of work of no site: all of it is stored or none, and what it adds to the audit is sealed as its last statement. */
+export async function asOne<R>(pool: pg.Pool, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
   const db = await pool.connect()
   let broken = false
   try {
     await db.query('begin')
-    await db.query("select set_config('awl.site', $1, true)", [site])
     const result = await work(db)
+    const newest = await sealWaiting(pool, db)
     await db.query('commit')
+    committed(pool, newest)
     return result
   } catch (error) {
     await db.query('rollback').catch(() => {
@@ -30,6 +40,7 @@ export async function asSite<R>(pool: pg.Pool, site: string, work: (db: pg.PoolC
     })
     throw error
   } finally {
+    dropWaiting(db)
     db.release(broken)
   }
 }

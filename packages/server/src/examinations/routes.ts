@@ -19,15 +19,15 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.startExamination, ({ account, body }) =>
     asSite(app.pool, account.site, async (db) => {
       const [id, ...others] = await startExamination(db, app.packStore, body, account)
-      await addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
-      for (const other of others) await addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${other}` })
+      addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
+      for (const other of others) addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${other}` })
       return { id }
     }),
   )
   serve(app, contract.addJoint, ({ account, params, body }) =>
     asSite(app.pool, account.site, async (db) => {
       const id = await addJoint(db, app.packStore, params.id, body, account)
-      await addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${params.id} ${id}` })
+      addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${params.id} ${id}` })
       return { id }
     }),
   )
@@ -37,7 +37,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.readExamination, ({ account, params: { id } }) =>
     asSite(app.pool, account.site, async (db) => {
       const { row, examination } = await loadExamination(db, app.packStore, id)
-      await addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
       const verdict = await lastVerdict(db, id)
       return {
         ...row,
@@ -55,7 +55,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       const { row, pack } = await loadExamination(db, app.packStore, id)
       const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
       if (!row.signedAt) await shareEntries(db, pack, row, stored, account.site)
-      await addAudit(db, {
+      addAudit(db, {
         site: account.site,
         account: account.id,
         action: row.signedAt ? 'examination amended' : 'entries added',
@@ -68,7 +68,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.signExamination, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
       await signExamination(db, app.packStore, id, body, account)
-      await addAudit(db, { site: account.site, account: account.id, action: 'examination signed', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'examination signed', about: id })
       const verdict = await lastVerdict(db, id)
       return { signed: true as const, ...(verdict ? { verdict } : {}) }
     }),
@@ -76,14 +76,14 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.discardDraft, async ({ account, params: { id }, body: { reason } }) => {
     await asSite(app.pool, account.site, async (db) => {
       await discardDraft(db, id, reason, account)
-      await addAudit(db, { site: account.site, account: account.id, action: 'draft discarded', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'draft discarded', about: id })
     })
     return { discarded: true as const }
   })
   serve(app, contract.correctSides, async ({ account, params: { id }, body }) => {
     await asSite(app.pool, account.site, async (db) => {
       await correctSides(db, app.packStore, id, body, account)
-      await addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
     })
     return { corrected: true as const }
   })
@@ -92,7 +92,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       const { row, pack, examination } = await loadExamination(db, app.packStore, id)
       const patient = await patientById(db, row.patientId)
       const verdict = await lastVerdict(db, id)
-      await addAudit(db, { site: account.site, account: account.id, action: 'examination downloaded', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'examination downloaded', about: id })
       const { name, birthDate, localNumber, sex } = patient ?? {}
       return examinationFile(examination, {
         id,
@@ -110,7 +110,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     ({ account, body }) =>
       asSite(app.pool, account.site, async (db) => {
         const { id, notTaken } = await readBack(db, app.packStore.current, body, account)
-        await addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
+        addAudit(db, { site: account.site, account: account.id, action: 'examination read back from a file', about: id })
         return {
           id,
           notTaken: notTaken.map((entry) => ({

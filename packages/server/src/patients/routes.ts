@@ -17,7 +17,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
   serve(app, contract.addPatient, ({ account, body }) =>
     asSite(app.pool, account.site, async (db) => {
       const made = await createPatient(db, account, body, '')
-      await addAudit(db, { site: account.site, account: account.id, action: 'patient added', about: made.id })
+      addAudit(db, { site: account.site, account: account.id, action: 'patient added', about: made.id })
       return made
     }),
   )
@@ -27,7 +27,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
   serve(app, contract.correctPatient, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
       const patient = await correctPatient(db, app.packStore.current, id, body, account)
-      await addAudit(db, { site: account.site, account: account.id, action: 'patient corrected', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'patient corrected', about: id })
       return { patient }
     }),
   )
@@ -35,7 +35,7 @@ export async function patients(app: FastifyInstance): Promise<void> {
     asSite(app.pool, account.site, async (db) => {
       const patient = await patientById(db, id)
       if (!patient) throw notFound('patient')
-      await addAudit(db, { site: account.site, account: account.id, action: 'patient read', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'patient read', about: id })
       return { patient, examinations: await withRange(db, app.packStore, await examinationsOfPatient(db, id)), corrections: await correctionsOf(db, id) }
     }),
   )

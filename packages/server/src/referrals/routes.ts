@@ -20,7 +20,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
     asSite(app.pool, account.site, async (db) => {
       const loaded = await loadExamination(db, app.packStore, params.id)
       const id = await makeReferral(db, loaded, judgement(loaded.pack, loaded.examination), account, added && plainText(added))
-      await addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })
+      addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })
       return { id }
     }),
   )
@@ -30,7 +30,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
     await asSite(app.pool, account.site, async (db) => {
       if (!(await hasReferral(db, id))) throw notFound('referral')
       await addReferralEvent(db, { id: uuid7(), referral: id, site: account.site, kind, note: plainText(note), by: account.id })
-      await addAudit(db, { site: account.site, account: account.id, action: `referral ${kind}`, about: id })
+      addAudit(db, { site: account.site, account: account.id, action: `referral ${kind}`, about: id })
     })
     return { kind }
   })
