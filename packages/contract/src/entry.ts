@@ -13,11 +13,11 @@ const Qualifiers = Type.Unsafe<Readonly<Record<string, Scalar | readonly string[
 
 /** What every entry bears: who said it, when and where, and which entries it takes the place of. */
 const STAMP = {
-  id: Type.String({ format: 'uuid', description: 'UUID v7; sending the same entry twice stores it once' }),
+  id: { ...Uuid, description: 'UUID v7; sending the same entry twice stores it once' },
   by: Type.String({ minLength: 1, maxLength: 120 }),
-  at: Type.String({ format: 'date-time', description: 'of what is said of the same thing the later time stands' }),
+  at: { ...Instant, description: 'of what is said of the same thing the later time stands' },
   device: Type.Optional(Type.String({ maxLength: 120, description: 'which browser recorded it' })),
-  deviceAt: Type.Optional(Type.String({ format: 'date-time', description: "the time by the device's own clock, where that was off and `at` was put right" })),
+  deviceAt: Type.Optional({ ...Instant, description: "the time by the device's own clock, where that was off and `at` was put right" }),
   undoes: Type.Optional(Type.Array(Uuid, { maxItems: 400, description: 'entries that this one takes back, by an undo' })),
   settles: Type.Optional(Type.Array(Uuid, { maxItems: 20, description: 'entries of two devices that did not agree, between which this one decides' })),
   amends: Type.Optional(Type.String({ maxLength: 500, description: 'why a signed examination was changed' })),

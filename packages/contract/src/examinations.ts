@@ -108,7 +108,7 @@ export const sendEntries = route({
   params,
   body: Form({
     entries: Type.Array(EntryForm, { minItems: 1, maxItems: 500 }),
-    sentAt: Type.Optional(Type.String({ format: 'date-time', description: 'the time by the clock that stamped the entries' })),
+    sentAt: Type.Optional({ ...Instant, description: 'the time by the clock that stamped the entries' }),
   }),
   answer: Form({ outcomes: Type.Array(OutcomeForm) }),
 })

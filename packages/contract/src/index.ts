@@ -8,7 +8,7 @@ import type { Route } from './route.js'
 export { accounts, examinations, packs, patients, referrals }
 export { ROLES, type Account, type Role } from './accounts.js'
 export { DECIDED, EntryForm, type DecisionForm, type FindingForm } from './entry.js'
-export { ExaminationFileForm } from './examinationFile.js'
+export { ExaminationFileForm, MOST_ENTRIES } from './examinationFile.js'
 export type { AddedJoint, DeskPage, ExaminationDetail, Outcome, SentEntries, Told } from './examinations.js'
 export type { ExaminationSummary } from './examinationSummary.js'
 export type { Corrected, Correction, NewPatient, PatientDetail, PatientSummary } from './patients.js'

@@ -2,11 +2,14 @@ import type { Described } from './frozen.js'
 import { Type, type TProperties, type TSchema } from 'typebox'
 
 /** Identifiers are UUID v7. */
-export const Uuid = Type.String({ format: 'uuid' })
-/** A moment, ISO 8601 with zone. */
-export const Instant = Type.String({ format: 'date-time' })
+export const Uuid = Type.String({ format: 'uuid', pattern: '^[0-9a-fA-F]{8}(-[0-9a-fA-F]{4}){3}-[0-9a-fA-F]{12}$' })
+/** A moment, ISO 8601 with zone: no leap second, no zone that there is not, no year 0, for neither the server nor the database knows them. */
+export const Instant = Type.String({
+  format: 'date-time',
+  pattern: '^(?!0000)[0-9]{4}-[0-9]{2}-[0-9]{2}T([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]([.][0-9]{1,9})?(Z|[+-](0[0-9]|1[0-4]):[0-5][0-9])$',
+})
 /** A day of the calendar, YYYY-MM-DD. */
-export const Day = Type.String({ format: 'date' })
+export const Day = Type.String({ format: 'date', pattern: '^(?!0000)' })
 
 /** One word of several. @example OneOf(['right', 'left']) */
 export const OneOf = <const W extends readonly string[]>(words: W) => Type.Unsafe<W[number]>({ type: 'string', enum: [...words] })

@@ -13,8 +13,9 @@ import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify'
 import type pg from 'pg'
 import { accounts } from './accounts/routes.js'
 import { examinations } from './examinations/routes.js'
-import { answerProblems } from './http/problem.js'
+import { answerBadAddress, answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
+import { refuseUnstorable } from './http/unstorable.js'
 import { packs } from './packs/routes.js'
 import type { PackStore } from './packs/service.js'
 import { patients } from './patients/routes.js'
@@ -46,12 +47,16 @@ export async function buildApp({ pool, packStore, signInTries = 10, log = false 
   const app = Fastify({
     logger: log ? { level: 'warn' } : false,
     bodyLimit: 2 * 1024 * 1024,
+    frameworkErrors: answerBadAddress,
+    requestTimeout: 30_000,
+    connectionTimeout: 60_000,
     ajv: { customOptions: { allowUnionTypes: true, coerceTypes: false, removeAdditional: false, discriminator: true }, plugins: [addFormats.default as never] },
   })
   app.decorate('pool', pool)
   app.decorate('packStore', packStore)
   app.decorate('signInTries', signInTries)
   answerProblems(app)
+  refuseUnstorable(app)
   await app.register(helmet, { contentSecurityPolicy: false })
   await app.register(compress, { global: true })
   await app.register(cookie)

@@ -4,17 +4,20 @@ import { checkDecision } from './checkDecision.js'
 import { isDecision, isReason, LEAST_WORDS } from '../record/decisions.js'
 import type { Entry, FindingEntry } from '../record/entry.js'
 import { itemsById } from './itemsById.js'
-import type { Fault } from '../model/fault.js'
+import { firstFaults, type Fault } from '../model/fault.js'
 /**
  * Checks entries against the pack: the item exists (or the flag that is lifted, or the priority that is set), the side suits it, words are among its options, numbers lie in its range.
- * @returns one fault for each thing that is wrong; empty when all can be stored
+ * @returns a fault for each thing that is wrong, the first twenty and how many more; empty when all can be stored
  */
 export function checkEntries(pack: AnyPack, entries: readonly Entry[], path = '/entries'): Fault[] {
   const items = itemsById(pack)
-  return entries.flatMap((entry, at) =>
-    isDecision(entry)
-      ? [...checkDecision(pack, entry, `${path}/${at}`), ...timeFaults(entry, `${path}/${at}`)]
-      : checkEntry(items.get(entry.item), entry, `${path}/${at}`),
+  return firstFaults(
+    entries.map((entry, at) =>
+      isDecision(entry)
+        ? [...checkDecision(pack, entry, `${path}/${at}`), ...timeFaults(entry, `${path}/${at}`)]
+        : checkEntry(items.get(entry.item), entry, `${path}/${at}`),
+    ),
+    path,
   )
 }
 

@@ -1,12 +1,12 @@
-import { ExaminationFileForm } from '@kneecap-awl/contract'
+import { EntryForm, ExaminationFileForm, MOST_ENTRIES } from '@kneecap-awl/contract'
 import { Ajv } from 'ajv'
 import addFormats from 'ajv-formats'
 import type { Pack } from './pack.js'
 import { inTodaysNames } from './formerly.js'
 import { checkEntries } from './checkEntry.js'
-import type { Examination } from '../record/entry.js'
+import type { Entry, Examination } from '../record/entry.js'
 import { entriesOfToday } from '../record/firstForm.js'
-import type { Fault } from '../model/fault.js'
+import { firstFaults, type Fault } from '../model/fault.js'
 import { schemaFaults } from '../model/schemaFaults.js'
 
 export interface ExaminationFile extends Examination {
@@ -20,17 +20,41 @@ export interface ExaminationFile extends Examination {
 
 const ajv = new Ajv({ allErrors: true, allowUnionTypes: true, discriminator: true })
 addFormats.default(ajv)
-const validate = ajv.compile<ExaminationFile>(ExaminationFileForm)
+/** Many entries: they are checked one by one, so that thousands of wrong ones make no list of thousands. */
+const MANY = { type: 'array', maxItems: MOST_ENTRIES }
+const validateHead = ajv.compile({
+  ...ExaminationFileForm,
+  properties: { ...ExaminationFileForm.properties, entries: MANY, previous: MANY },
+})
+const validateEntry = ajv.compile<Entry>(EntryForm)
+
+/** What is wrong with the shape of a file. */
+function shapeFaults(document: unknown): Fault[] {
+  if (!validateHead(document)) return schemaFaults(validateHead.errors ?? [])
+  const lists = document as { readonly entries: readonly unknown[]; readonly previous?: readonly unknown[] }
+  return [...entryFaults(lists.entries, '/entries'), ...entryFaults(lists.previous ?? [], '/previous')]
+}
+
+const entryFaults = (list: readonly unknown[], path: string): Fault[] =>
+  firstFaults(
+    list.map((entry, at) =>
+      validateEntry(entry)
+        ? []
+        : schemaFaults(validateEntry.errors ?? []).map((fault) => ({ ...fault, path: `${path}/${at}${fault.path === '/' ? '' : fault.path}` })),
+    ),
+    path,
+  )
 
 /**
  * Reads an examination that came from outside.
  * @returns the examination, or the faults that keep it from being used; nothing is guessed
  */
 export function readExamination(written: unknown, pack: Pack): { readonly examination: ExaminationFile } | { readonly faults: readonly Fault[] } {
-  const document = ofVersion2(written)
-  if (!validate(document)) {
-    return { faults: schemaFaults(validate.errors ?? []) }
-  }
+  const upgraded = ofVersion2(written)
+  const misshapen = shapeFaults(upgraded)
+  if (misshapen.length > 0) return { faults: misshapen }
+  // Its shape was just checked.
+  const document = upgraded as ExaminationFile
   const examination = {
     ...document,
     entries: inTodaysNames(pack, document.entries),

@@ -3,12 +3,15 @@ import { committed, dropWaiting, sealWaiting } from '../audit/queries.js'
 
 export type Db = pg.PoolClient | pg.Pool
 
+/** Nothing waits for ever: neither for a locked table, nor for a statement, nor for a unit of work whose server hangs. */
+const LIMITS_MS = { statement_timeout: 15_000, lock_timeout: 5_000, idle_in_transaction_session_timeout: 30_000 }
+
 /**
  * A pool that survives a restart of the database: a lost connection is logged, not thrown. A connection in use has a listener of its own:
  * the pool hears only idle ones, and one that is lost between two statements of a request would end the server.
  */
 export function connect(url: string, log: (message: string) => void): pg.Pool {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 })
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000, ...LIMITS_MS })
   const lost = (error: Error): void => log(`database connection lost: ${error.message}`)
   pool.on('error', lost)
   pool.on('connect', (client) => client.on('error', lost))
@@ -46,6 +49,9 @@ export async function asOne<R>(pool: pg.Pool, work: (db: pg.PoolClient) => Promi
 }
 
 const CONNECTION_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ETIMEDOUT', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08003', '08000'])
+
+/** True when the database could not do it in time, or not beside what it does: the client may try again. */
+export const isBusyDatabase = (error: unknown): boolean => ['57014', '55P03', '40001', '40P01', '25P03'].includes((error as { code?: string }).code ?? '')
 
 /** True when the database could not be reached: the client may try again. */
 export function isLostDatabase(error: unknown): boolean {

@@ -38,6 +38,8 @@ export function serve<R extends Route>(
       ...(body ? { body } : {}),
       response: { ...(status === 204 ? {} : { [status]: route.answer }), '4xx': ProblemForm, '5xx': ProblemForm },
     },
+    // Who may not is told so before anything that was sent is read.
+    onRequest: async (request) => void whoMay(app, request, route),
     handler: async (request, reply) => {
       const account = whoMay(app, request, route)
       // The forms of the route have just been checked: from here on the request has their types.
