@@ -15,6 +15,7 @@ import { accounts } from './accounts/routes.js'
 import { examinations } from './examinations/routes.js'
 import { answerBadAddress, answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
+import { privacy } from './http/privacy.js'
 import { refuseUnstorable } from './http/unstorable.js'
 import { packs } from './packs/routes.js'
 import type { PackStore } from './packs/service.js'
@@ -58,6 +59,7 @@ export async function buildApp({ pool, packStore, signInTries = 10, log = false 
   answerProblems(app)
   refuseUnstorable(app)
   await app.register(helmet, { contentSecurityPolicy: false })
+  await app.register(privacy)
   await app.register(compress, { global: true })
   await app.register(cookie)
   await app.register(rateLimit, { global: false })

@@ -41,6 +41,17 @@ describe('signing in', () => {
     const answer = await call('POST', '/api/judge', {}, 'brannock', { origin, host: '127.0.0.1' })
     expect([answer.statusCode, answer.json<{ type: string }>().type]).toEqual([403, '/problems/wrong-origin'])
   })
+  it('refuses a write from the same host by another scheme, and takes one by its own', async () => {
+    const status = async (origin: string) => (await call('POST', '/api/judge', {}, 'brannock', { origin, host: '127.0.0.1' })).statusCode
+    expect([await status('https://127.0.0.1'), await status('http://127.0.0.1')]).toEqual([403, 400])
+  })
+  it('lets nothing of patients be kept in a cache, only the content pack, and asks for no device', async () => {
+    const { pack } = (await call('GET', '/api/health')).json<{ pack: string }>()
+    const kept = async (url: string) => (await call('GET', url)).headers['cache-control']
+    expect([await kept('/api/desk'), await kept('/api/patients?search=pell'), await kept('/api/no-such')]).toEqual(['no-store', 'no-store', 'no-store'])
+    expect(await kept(`/api/packs/${pack}/knee`)).toContain('immutable')
+    expect((await call('GET', '/api/desk')).headers['permissions-policy']).toContain('camera=()')
+  })
   it('wants someone signed in for everything', async () => {
     for (const url of ['/api/desk', '/api/referrals', '/api/patients', '/api/packs/current'])
       expect((await call('GET', url, undefined, '')).statusCode).toBe(401)

@@ -39,7 +39,7 @@ export const accounts = fp(async (app: FastifyInstance) => {
   })
   app.addHook('onRequest', async (request) => {
     const { origin, host } = request.headers
-    if (request.method !== 'GET' && request.method !== 'HEAD' && origin !== undefined && !isFrom(origin, host)) {
+    if (request.method !== 'GET' && request.method !== 'HEAD' && origin !== undefined && !isFrom(origin, request.protocol, host)) {
       throw new HttpProblem(403, 'wrong-origin', 'This request came from another page.')
     }
   })
@@ -78,7 +78,8 @@ export const accounts = fp(async (app: FastifyInstance) => {
   })
 })
 
-/** Whether an Origin header names this server. A page that hides where it comes from (`null`, nothing, or what is no address) does not. */
-const isFrom = (origin: string, host: string | undefined): boolean => URL.canParse(origin) && new URL(origin).host === host
+/** Whether an Origin header names this server, by scheme and host. A page that hides where it comes from (`null`, nothing, or what is no address) does not. */
+const isFrom = (origin: string, protocol: string, host: string | undefined): boolean =>
+  URL.canParse(origin) && new URL(origin).origin === `${protocol}://${host ?? ''}`
 
 const publicAccount = ({ id, name, role, signIn, siteName, zone }: Account): PublicAccount => ({ id, name, role, signIn, site: siteName, zone })
