@@ -8,7 +8,7 @@ const DEEPEST = 40
  * What no database holds: text with a NUL or with half of a character, and what is nested deeper than anything that is sent here.
  * @example unstorable({ patient: { name: 'A\u0000' } })?.path // '/patient/name'
  */
-export function unstorable(sent: unknown): Fault | undefined {
+function unstorable(sent: unknown): Fault | undefined {
   const left: { readonly value: unknown; readonly path: readonly string[] }[] = [{ value: sent, path: [] }]
   for (let next = left.pop(); next; next = left.pop()) {
     const { value, path } = next
