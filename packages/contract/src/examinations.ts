@@ -73,7 +73,10 @@ export const readDesk = route({
 })
 export type DeskPage = Described<typeof readDesk.answer>
 
-const VerdictSummary = Form({ recordHash: Type.String(), floor: Tier, ceiling: Tier, kind: OneOf(['signed', 'amended']) })
+const VERDICT = { recordHash: Type.String(), floor: Tier, ceiling: Tier, kind: OneOf(['signed', 'amended']) }
+const VerdictSummary = Form(VERDICT)
+/** A verdict with whether what stands is what was sealed; `unsealed` of one that was signed before there were seals. */
+const SealedVerdict = Form({ ...VERDICT, seal: OneOf(['whole', 'altered', 'unsealed']) })
 
 export const readExamination = route({
   method: 'GET',
@@ -85,7 +88,7 @@ export const readExamination = route({
     ...ExaminationSummary.properties,
     entries: Stored,
     previous: Stored,
-    verdict: Type.Optional(VerdictSummary),
+    verdict: Type.Optional(SealedVerdict),
     visitWith: Type.Array(ExaminationSummary),
   }),
 })

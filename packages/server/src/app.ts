@@ -12,6 +12,7 @@ import addFormats from 'ajv-formats'
 import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify'
 import type pg from 'pg'
 import { accounts } from './accounts/routes.js'
+import { refusals } from './audit/refusals.js'
 import { examinations } from './examinations/routes.js'
 import { answerBadAddress, answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
@@ -65,6 +66,7 @@ export async function buildApp({ pool, packStore, signInTries = 10, log = false 
   await app.register(rateLimit, { global: false })
   await app.register(swagger, { openapi: { openapi: '3.0.3', info: { title: 'Kneecap Awl', description: ABOUT, version: '1' } } })
   await app.register(accounts)
+  await app.register(refusals)
   await app.register(packs)
   await app.register(patients)
   await app.register(examinations)

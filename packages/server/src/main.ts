@@ -21,7 +21,7 @@ sealWith(pool, sealer)
 const packStore = new PackStore(shippedPack())
 await packStore.store(pool)
 say(`  content pack ${packStore.current.version} (${packStore.current.hash}), ${packStore.current.items.length} items, ${packStore.current.flags.length} flags`)
-if (process.env.AWL_DEMO !== 'no') say(`  demo data: ${await loadDemo(ownerUrl, packStore.current)}`)
+if (process.env.AWL_DEMO !== 'no') say(`  demo data: ${await loadDemo(ownerUrl, packStore.current, sealer)}`)
 
 const app = await buildApp({ pool, packStore, log: true, signInTries: Number(process.env.AWL_SIGN_IN_TRIES ?? 10) })
 await app.listen({ host: '127.0.0.1', port })

@@ -385,5 +385,5 @@ describe('the demonstration and the audit', () => {
     )
     expect(rows.map(({ region }) => region).sort()).toEqual(server.pack.regions.map(({ id }) => id).sort())
   })
-  it('loads once only', async () => expect(await loadDemo(server.ownerUrl, server.pack)).toBe('already there'))
+  it('loads once only', async () => expect(await loadDemo(server.ownerUrl, server.pack, server.sealer)).toBe('already there'))
 })

@@ -8,6 +8,7 @@ import { Sealer } from '../src/audit/seal.js'
 import { asOne, connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
 import { newCluster, type Cluster } from './database.js'
+import { newServer } from './server.js'
 
 let cluster: Cluster
 let owner: pg.Pool
@@ -135,7 +136,7 @@ describe('who writes to it', () => {
     await expect(write(pool, 'without')).rejects.toThrow('without a sealer')
   })
   it('may not change, delete or empty what is there, not even as the owner', async () => {
-    for (const sql of ["update audit set action = ''", 'delete from audit', 'truncate audit', 'truncate entry, verdict'])
+    for (const sql of ["update audit set action = ''", 'delete from audit', 'truncate audit', 'truncate entry', 'truncate verdict cascade'])
       await expect(owner.query(sql)).rejects.toThrow('is append-only')
   })
 })
@@ -145,5 +146,33 @@ describe('the notes outside of the database', () => {
     const cut = join(folder, 'cut.jsonl')
     writeFileSync(cut, `${readFileSync(file, 'utf8')}{"seq": 99, "ha`)
     expect(new Sealer(KEY, cut).anchors()).toEqual(new Sealer(KEY, file).anchors())
+  })
+})
+
+describe('what is written to it', () => {
+  it('is who searched, which names a list showed, who was refused what and who tried to sign in, with ids and no name of a patient', async () => {
+    const server = await newServer('audited')
+    try {
+      const lines = async (): Promise<string[]> =>
+        (await server.owner.query<{ line: string }>("select action || ' | ' || about as line from audit order by seq")).rows.map(({ line }) => line)
+      const { patients } = (await server.call('GET', '/api/patients?search=pell')).json<{ patients: { id: string }[] }>()
+      const desk = (await server.call('GET', '/api/desk?state=signed')).json<{ examinations: { id: string }[] }>()
+      await server.call('GET', `/api/examinations/${A}`)
+      await server.call('GET', '/api/desk', undefined, 'lark')
+      await server.call('POST', '/api/session', { signIn: 'Nobody', password: 'guessed' }, '')
+      await server.call('DELETE', '/api/session')
+      const told = await lines()
+      expect(patients.length).toBeGreaterThan(0)
+      expect(told).toContain(`patients searched | ${patients.map(({ id }) => id).join(' ')}`)
+      expect(told).toContain(`desk read: signed | ${desk.examinations.map(({ id }) => id).join(' ')}`)
+      expect(told).toContain(`refused 404 | GET /api/examinations/:id ${A}`)
+      expect(told).toContain('refused 403 | GET /api/desk')
+      expect(told).toContain('sign-in refused | 127.0.0.1 Nobody')
+      expect(told).toContain('signed out | ')
+      expect(told.join()).not.toMatch(/pell/i)
+      expect((await verifyAudit(server.owner, server.sealer)).faults).toEqual([])
+    } finally {
+      await server.close()
+    }
   })
 })

@@ -67,7 +67,7 @@ export async function newServer(name: string): Promise<Server> {
   const owner = connect(ownerUrl, () => undefined)
   const packStore = new PackStore(pack)
   await packStore.store(pool)
-  await loadDemo(ownerUrl, pack)
+  await loadDemo(ownerUrl, pack, sealer)
   const app = await buildApp({ pool, packStore, signInTries: 1000 })
 
   const cookies = new Map<string, string>()

@@ -20,4 +20,4 @@ const byId = (a: Entry, b: Entry): number => (a.id < b.id ? -1 : a.id > b.id ? 1
 export const isSameEntry = (a: Entry, b: Entry): boolean => canonicalJson(firstForm(a)) === canonicalJson(firstForm(b))
 
 /** JSON in its canonical form (RFC 8785): the same keys in the same order. */
-const canonicalJson = (value: object): string => canonicalize(value) ?? ''
+export const canonicalJson = (value: object): string => canonicalize(value) ?? ''

@@ -12,6 +12,8 @@ import { may } from './roles.js'
 
 const COOKIE = 'awl_session'
 const HOURS = 12
+/** Of a name that was tried, so much is kept. */
+const LONGEST_NAME = 40
 const tokenHash = (token: string): Buffer => createHash('sha256').update(token).digest()
 
 declare module 'fastify' {
@@ -47,17 +49,24 @@ export const accounts = fp(async (app: FastifyInstance) => {
   serve(
     app,
     contract.signIn,
-    async ({ body: { signIn, password }, reply }) => {
+    async ({ body: { signIn, password }, request, reply }) => {
       const account = await accountBySignIn(app.pool, signIn.trim().toLowerCase())
       const right = await verify(account?.passwordHash ?? decoy, password)
       if (!account || !right) {
-        await asOne(app.pool, async (db) => addAudit(db, { site: account?.site ?? null, account: account?.id ?? null, action: 'sign-in refused' }))
+        await asOne(app.pool, async (db) =>
+          addAudit(db, {
+            site: account?.site ?? null,
+            account: account?.id ?? null,
+            action: 'sign-in refused',
+            about: `${request.ip} ${signIn.trim().slice(0, LONGEST_NAME)}`,
+          }),
+        )
         throw new HttpProblem(401, 'not-signed-in', 'That name and password do not fit together.')
       }
       const token = randomBytes(32).toString('base64url')
       await asOne(app.pool, async (db) => {
         await addSession(db, tokenHash(token), account.id, HOURS)
-        addAudit(db, { site: account.site, account: account.id, action: 'signed in' })
+        addAudit(db, { site: account.site, account: account.id, action: 'signed in', about: request.ip })
       })
       reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', maxAge: HOURS * 3600 })
       return { account: publicAccount(account) }

@@ -2,12 +2,27 @@ import type pg from 'pg'
 import type { Db } from '../db/connect.js'
 import type { Anchor, AuditLine, Sealer } from './seal.js'
 
+type Sealed = pg.Pool | pg.PoolClient | pg.Client
+
 /** Lines of a unit of work, sealed together as its last statement: the lock of the chain is held for that moment alone. */
 const waiting = new WeakMap<Db, AuditLine[]>()
-const sealers = new WeakMap<pg.Pool, Sealer>()
+const sealers = new WeakMap<Sealed, Sealer>()
 
-/** Says with which key the units of work of a pool are sealed. */
-export const sealWith = (pool: pg.Pool, sealer: Sealer): void => void sealers.set(pool, sealer)
+/** Says with which key the units of work of a pool, or of one connection, are sealed. */
+export const sealWith = (db: Sealed, sealer: Sealer): void => void sealers.set(db, sealer)
+
+/** @throws Error where none was said: a fault of the program */
+export function sealerOf(db: Sealed): Sealer {
+  const sealer = sealers.get(db)
+  if (!sealer) throw new Error('audit rows and verdicts are written without a sealer')
+  return sealer
+}
+
+/** A connection that was taken from a pool seals as its pool does. */
+export function sealAsPool(pool: pg.Pool, db: pg.PoolClient): void {
+  const sealer = sealers.get(pool)
+  if (sealer) sealers.set(db, sealer)
+}
 
 /**
  * Adds a line to the chain of who did and read what: it is sealed as the unit of work ends, and with a unit that fails it is not.
@@ -17,17 +32,19 @@ export function addAudit(db: pg.PoolClient, line: AuditLine): void {
   waiting.set(db, [...(waiting.get(db) ?? []), line])
 }
 
+/** Whose names a list showed. */
+export const idsOf = (shown: readonly { readonly id: string }[]): string => shown.map(({ id }) => id).join(' ')
+
 /**
  * Seals what waits on a connection: the last thing that its transaction does. The next number and the hash before it are read under the lock,
  * so the chain has no gap and no fork however many servers write.
  * @returns the newest row, to be noted once the transaction is committed
  */
-export async function sealWaiting(pool: pg.Pool, db: pg.PoolClient): Promise<Anchor | undefined> {
+export async function sealWaiting(db: pg.PoolClient): Promise<Anchor | undefined> {
   const lines = waiting.get(db) ?? []
   waiting.delete(db)
   if (lines.length === 0) return undefined
-  const sealer = sealers.get(pool)
-  if (!sealer) throw new Error('audit rows are written to a pool without a sealer')
+  const sealer = sealerOf(db)
   await db.query('select pg_advisory_xact_lock(814002)')
   const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from audit order by seq desc limit 1')
   let last: Anchor = { seq: Number(rows[0]?.seq ?? 0), hash: rows[0]?.hash ?? '' }

@@ -48,9 +48,12 @@ export class Sealer {
 
   /** The seal of a row: of all that it says and of the seal before it. Fields are a JSON list, so that nothing can be moved from one to the next. */
   hashOf({ previousHash, seq, site, account, action, about, at }: SealedLine): string {
-    return createHmac('sha256', this.key)
-      .update(JSON.stringify([previousHash, seq, site, account, action, about, at]))
-      .digest('hex')
+    return this.hashOfText(JSON.stringify([previousHash, seq, site, account, action, about, at]))
+  }
+
+  /** HMAC-SHA256 with the key. @param text in a form in which the same content is always the same text @returns 64 hexadecimal digits */
+  hashOfText(text: string): string {
+    return createHmac('sha256', this.key).update(text).digest('hex')
   }
 
   /** Takes note of the newest row that was committed. */

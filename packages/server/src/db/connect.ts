@@ -1,5 +1,5 @@
 import pg from 'pg'
-import { committed, dropWaiting, sealWaiting } from '../audit/queries.js'
+import { committed, dropWaiting, sealAsPool, sealWaiting } from '../audit/queries.js'
 
 export type Db = pg.PoolClient | pg.Pool
 
@@ -31,9 +31,10 @@ export async function asOne<R>(pool: pg.Pool, work: (db: pg.PoolClient) => Promi
   const db = await pool.connect()
   let broken = false
   try {
+    sealAsPool(pool, db)
     await db.query('begin')
     const result = await work(db)
-    const newest = await sealWaiting(pool, db)
+    const newest = await sealWaiting(db)
     await db.query('commit')
     committed(pool, newest)
     return result

@@ -2,6 +2,8 @@ import { hash } from '@node-rs/argon2'
 import pg from 'pg'
 import { examinedNormal, itemsById, judgement, rangeToAccept, sidesOf, viewOf, type Entry, type Item, type Pack } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
+import { sealWith } from '../audit/queries.js'
+import type { Sealer } from '../audit/seal.js'
 import { addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
 import { keepEntries } from '../examinations/entries.js'
@@ -17,8 +19,9 @@ export const DEMO_PASSWORD = 'harbour-light'
 const DAY = 86_400_000
 
 /** Loads the demonstration once, dated back from the day of loading. @returns what was done, in words */
-export async function loadDemo(ownerUrl: string, pack: Pack): Promise<string> {
+export async function loadDemo(ownerUrl: string, pack: Pack, sealer: Sealer): Promise<string> {
   const db = new pg.Client({ connectionString: ownerUrl })
+  sealWith(db, sealer)
   await db.connect()
   try {
     const { rowCount } = await db.query('select 1 from account limit 1')

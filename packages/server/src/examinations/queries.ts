@@ -209,9 +209,11 @@ export async function addVerdict(db: Db, v: NewVerdict): Promise<void> {
   )
 }
 
-export async function lastVerdict(db: Db, examination: string): Promise<ExaminationDetail['verdict'] | undefined> {
-  const { rows } = await db.query<NonNullable<ExaminationDetail['verdict']>>(
-    'select record_hash as "recordHash", floor, ceiling, kind from verdict where examination_id = $1 order by at desc limit 1',
+type LastVerdict = Omit<NonNullable<ExaminationDetail['verdict']>, 'seal'>
+
+export async function lastVerdict(db: Db, examination: string): Promise<LastVerdict | undefined> {
+  const { rows } = await db.query<LastVerdict>(
+    'select record_hash as "recordHash", floor, ceiling, kind from verdict where examination_id = $1 order by at desc, id desc limit 1',
     [examination],
   )
   return rows[0]

@@ -1,13 +1,14 @@
 import { examinations as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
 import { examinationFile, subjectOf } from '@kneecap-awl/core'
-import { addAudit } from '../audit/queries.js'
+import { addAudit, idsOf } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { serve } from '../http/serve.js'
 import { patientById } from '../patients/queries.js'
 import { amendVerdict } from './amend.js'
 import { storeEntries } from './entries.js'
 import { lastVerdict, lockVisit } from './queries.js'
+import { sealState } from './seals.js'
 import { readBack, startExamination } from './start.js'
 import { addJoint, otherJoints, shareEntries } from './visit.js'
 import { correctSides, deskPage, discardDraft, loadExamination, signExamination } from './service.js'
@@ -32,7 +33,11 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     }),
   )
   serve(app, contract.readDesk, ({ account, query: { limit, offset, ...about } }) =>
-    asSite(app.pool, account.site, (db) => deskPage(db, app.packStore, { ...about, limit: Number(limit), offset: Number(offset) })),
+    asSite(app.pool, account.site, async (db) => {
+      const page = await deskPage(db, app.packStore, { ...about, limit: Number(limit), offset: Number(offset) })
+      addAudit(db, { site: account.site, account: account.id, action: `desk read: ${about.state}`, about: idsOf(page.examinations) })
+      return page
+    }),
   )
   serve(app, contract.readExamination, ({ account, params: { id } }) =>
     asSite(app.pool, account.site, async (db) => {
@@ -43,7 +48,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         ...row,
         entries: [...examination.entries],
         previous: [...(examination.previous ?? [])],
-        ...(verdict ? { verdict } : {}),
+        ...(verdict ? { verdict: { ...verdict, seal: await sealState(db, id) } } : {}),
         visitWith: await otherJoints(db, app.packStore, row),
       }
     }),

@@ -22,6 +22,7 @@ import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import type { PackStore } from '../packs/service.js'
+import { sealVerdict } from './seals.js'
 import { addCorrection } from '../patients/queries.js'
 import {
   addVerdict,
@@ -135,8 +136,9 @@ export async function storeVerdict(
   reason: string,
   by: { readonly id: string; readonly site: string },
 ): Promise<void> {
+  const id = uuid7()
   await addVerdict(db, {
-    id: uuid7(),
+    id,
     site: by.site,
     examination: loaded.row.id,
     kind,
@@ -147,6 +149,7 @@ export async function storeVerdict(
     reason,
     by: by.id,
   })
+  await sealVerdict(db, id, by.site)
 }
 
 /**

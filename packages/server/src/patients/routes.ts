@@ -1,6 +1,6 @@
 import { patients as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
-import { addAudit } from '../audit/queries.js'
+import { addAudit, idsOf } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { examinationsOfPatient } from '../examinations/queries.js'
 import { withRange } from '../examinations/service.js'
@@ -11,9 +11,13 @@ import { correctPatient, createPatient, likePatients } from './service.js'
 
 /** Who the patients of a site are, and what was corrected of them. */
 export async function patients(app: FastifyInstance): Promise<void> {
-  serve(app, contract.findPatients, async ({ account, query }) => ({
-    patients: await asSite(app.pool, account.site, (db) => findPatients(db, query.search ?? '')),
-  }))
+  serve(app, contract.findPatients, ({ account, query }) =>
+    asSite(app.pool, account.site, async (db) => {
+      const patients = await findPatients(db, query.search ?? '')
+      addAudit(db, { site: account.site, account: account.id, action: 'patients searched', about: idsOf(patients) })
+      return { patients }
+    }),
+  )
   serve(app, contract.addPatient, ({ account, body }) =>
     asSite(app.pool, account.site, async (db) => {
       const made = await createPatient(db, account, body, '')
@@ -21,9 +25,13 @@ export async function patients(app: FastifyInstance): Promise<void> {
       return made
     }),
   )
-  serve(app, contract.likePatients, async ({ account, query }) => ({
-    patients: await asSite(app.pool, account.site, (db) => likePatients(db, query)),
-  }))
+  serve(app, contract.likePatients, ({ account, query }) =>
+    asSite(app.pool, account.site, async (db) => {
+      const patients = await likePatients(db, query)
+      addAudit(db, { site: account.site, account: account.id, action: 'like patients searched', about: idsOf(patients) })
+      return { patients: [...patients] }
+    }),
+  )
   serve(app, contract.correctPatient, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
       const patient = await correctPatient(db, app.packStore.current, id, body, account)

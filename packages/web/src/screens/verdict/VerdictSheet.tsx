@@ -25,6 +25,7 @@ import { PlatesFound } from './PlatesFound'
 import { PlanSection } from './PlanSection'
 import { AmendDialogue, SheetActions } from './SheetActions'
 import { Scores } from './Scores'
+import { Sealed } from './Sealed'
 import { usePrint } from './usePrint'
 import { useVerdict } from './useVerdict'
 import { WhyChain } from './WhyChain'
@@ -205,7 +206,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           plates={plates}
         >
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.practiceVariants, detail.region).length} />
-          {detail.verdict && <Soft as="p">Record sealed {detail.verdict.recordHash.slice(0, 16)}…</Soft>}
+          {detail.verdict && <Sealed {...detail.verdict} />}
         </LetterPane>
       </Columns>
       <AmendDialogue id={detail.id} isOpen={amending} onClose={() => setAmending(false)} />
