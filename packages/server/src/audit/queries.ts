@@ -1,18 +1,18 @@
 import type pg from 'pg'
-import type { Db } from '../db/connect.js'
 import type { Anchor, AuditLine, Sealer } from './seal.js'
 
-type Sealed = pg.Pool | pg.PoolClient | pg.Client
+/** Whatever speaks to the database. */
+type Connection = pg.Pool | pg.PoolClient | pg.Client
 
 /** Lines of a unit of work, sealed together as its last statement: the lock of the chain is held for that moment alone. */
-const waiting = new WeakMap<Db, AuditLine[]>()
-const sealers = new WeakMap<Sealed, Sealer>()
+const waiting = new WeakMap<Connection, AuditLine[]>()
+const sealers = new WeakMap<Connection, Sealer>()
 
 /** Says with which key the units of work of a pool, or of one connection, are sealed. */
-export const sealWith = (db: Sealed, sealer: Sealer): void => void sealers.set(db, sealer)
+export const sealWith = (db: Connection, sealer: Sealer): void => void sealers.set(db, sealer)
 
 /** @throws Error where none was said: a fault of the program */
-export function sealerOf(db: Sealed): Sealer {
+export function sealerOf(db: Connection): Sealer {
   const sealer = sealers.get(db)
   if (!sealer) throw new Error('audit rows and verdicts are written without a sealer')
   return sealer
@@ -105,7 +105,7 @@ const NAMED = 20
  * @param db as owner: every row is read
  * @example (await verifyAudit(pool, sealer)).faults // ['row 12 does not fit its seal']
  */
-export async function verifyAudit(db: Db, sealer: Sealer): Promise<AuditReport> {
+export async function verifyAudit(db: Connection, sealer: Sealer): Promise<AuditReport> {
   const { rows } = await db.query<Row>(`
     select seq, site_id as site, account_id as account, action, about, at, previous_hash as "previousHash", hash, is_keyed as "isKeyed",
            hash = encode(sha256(convert_to(concat_ws('|', previous_hash, site_id, account_id, action, about, extract(epoch from at)), 'UTF8')), 'hex') as "fitsUnkeyed"
