@@ -46,10 +46,10 @@ export const FindItem = memo(function FindItem({ pack, items, onPick }: Props) {
     if (event.key === 'Enter' && first && !event.currentTarget.hasAttribute('aria-activedescendant')) pick(keyOf(first))
     if (event.key !== 'Escape') return
     close()
-    // The field is made anew; where the focus came from it goes back to, else to the sheet.
+    // The field is made anew; where the focus came from it goes back to, else to the sheet. Who has gone on meanwhile is not taken back.
     const back =
       before.current instanceof HTMLElement && before.current !== document.body ? before.current : document.querySelector<HTMLElement>('[aria-label="Sheet"]')
-    requestAnimationFrame(() => back?.focus())
+    requestAnimationFrame(() => document.activeElement === document.body && back?.focus())
   }
   return (
     <ComboBox
