@@ -5,7 +5,7 @@ import { buildItems } from './buildItem.js'
 import { goByProfile, localWindows } from './profile.js'
 import { PackError, type Problem } from './problem.js'
 import { readSources } from './readSources.js'
-import { standsIn, type Sources } from './sources.js'
+import { regionsOf, type Sources } from './sources.js'
 import { buildRegion } from './buildRegion.js'
 import type { PackSource, SourceFile } from './source.js'
 import { NO_LESIONS } from './upgradePack.js'
@@ -84,40 +84,34 @@ function build(sources: Sources, pack: PackSource, hash: string, problems: Probl
 }
 
 /** The drawings of each joint; every item and word that is placed on one must exist. */
-function platesOf({ plates, regions }: Sources, items: readonly Item[], problems: Problem[]): Plate[] {
+function platesOf(sources: Sources, items: readonly Item[], problems: Problem[]): Plate[] {
   const known = new Map(items.map((item) => [item.id, item]))
   const words = new Map(items.flatMap(({ id, owner, options }) => (isSiteOfPain(id) ? [[owner, options] as const] : [])))
-  return plates.flatMap((placed) => {
+  return sources.plates.flatMap((placed) => {
     const { source, path } = placed
     const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.id, reason, cure })
     for (const { item } of source.landmarks) if (!known.has(item)) fault(`places ${item}, which does not exist`, 'correct the item')
-    return regions
-      .map((one) => one.source.id)
-      .filter((region) => standsIn(placed, region))
-      .map((region) => {
-        const sites = words.get(region) ?? []
-        for (const { word } of source.sites ?? [])
-          if (!sites.includes(word)) fault(`places "${word}", where this joint is never asked to hurt`, `write one of: ${sites.join(', ')}`)
-        const isHere = (id: string): boolean => known.has(id) && (known.get(id)?.only?.includes(region) ?? true)
-        return { ...source, region, landmarks: source.landmarks.filter(({ item }) => isHere(item)) }
-      })
+    return regionsOf(placed, sources).map((region) => {
+      const sites = words.get(region) ?? []
+      for (const { word } of source.sites ?? [])
+        if (!sites.includes(word)) fault(`places "${word}", where this joint is never asked to hurt`, `write one of: ${sites.join(', ')}`)
+      const isHere = (id: string): boolean => known.has(id) && (known.get(id)?.only?.includes(region) ?? true)
+      return { ...source, region, landmarks: source.landmarks.filter(({ item }) => isHere(item)) }
+    })
   })
 }
 
 /** How items are done or measured, drawn; every item must exist in the joint, and only an angle turns a limb. */
-function picturesOf({ pictures, regions }: Sources, items: readonly Item[], problems: Problem[]): Picture[] {
+function picturesOf(sources: Sources, items: readonly Item[], problems: Problem[]): Picture[] {
   const known = new Map(items.map((item) => [item.id, item]))
-  return pictures.flatMap((placed) => {
+  return sources.pictures.flatMap((placed) => {
     const { source, path } = placed
     const fault = (reason: string, cure: string): void => void problems.push({ file: path, id: source.item, reason, cure })
     const item = known.get(source.item)
     if (!item) fault('has a picture, and does not exist', 'correct the item')
     if ((source.arc === undefined) === (source.lines === undefined)) fault('has a picture with neither an arc nor lines, or with both', 'give one of them')
     if (source.arc && item && item.kind !== 'angle') fault('turns a limb in its picture, and is no angle', 'draw lines instead')
-    return regions
-      .map((one) => one.source.id)
-      .filter((region) => standsIn(placed, region))
-      .map((region) => ({ ...source, region }))
+    return regionsOf(placed, sources).map((region) => ({ ...source, region }))
   })
 }
 

@@ -66,6 +66,10 @@ export interface Sources {
 export const standsIn = (placed: Pick<Placed<unknown>, 'region' | 'only'>, region: string): boolean =>
   placed.region === region || (placed.region === 'shared' && (placed.only?.includes(region) ?? true))
 
+/** The ids of the regions in which a thing stands. */
+export const regionsOf = (placed: Pick<Placed<unknown>, 'region' | 'only'>, { regions }: Pick<Sources, 'regions'>): string[] =>
+  regions.map(({ source }) => source.id).filter((region) => standsIn(placed, region))
+
 /** A shared thing as one region means it: `{region}` in its texts and rules stands for the region's id. */
 export function inRegion<S extends object>(shared: S, region: string): S {
   const text = textNaming(shared)

@@ -39,20 +39,19 @@ export function serve<R extends Route>(
       response: { ...(status === 204 ? {} : { [status]: route.answer }), '4xx': ProblemForm, '5xx': ProblemForm },
     },
     // Who may not is told so before anything that was sent is read.
-    onRequest: async (request) => void whoMay(app, request, route),
+    onRequest: async (request) => refuseWhoMayNot(app, request, route),
     handler: async (request, reply) => {
-      const account = whoMay(app, request, route)
-      // The forms of the route have just been checked: from here on the request has their types.
-      const call = { params: request.params, query: request.query, body: request.body, account, request, reply } as Call<R>
+      // Who asks and the forms of the route have been checked: from here on the request has their types.
+      const { params, query, body, account } = request
+      const call = { params, query, body, account, request, reply } as Call<R>
       return reply.code(status).send(await answer(call))
     },
   })
 }
 
 /** @throws HttpProblem 401 or 403 */
-function whoMay(app: FastifyInstance, request: FastifyRequest, { may }: Route): Account | null {
-  if (may === 'anyone') return request.account
-  if (may !== 'signed-in') return app.allow(request, may)
-  if (!request.account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
-  return request.account
+function refuseWhoMayNot(app: FastifyInstance, request: FastifyRequest, { may }: Route): void {
+  if (may === 'anyone') return
+  if (may !== 'signed-in') app.allow(request, may)
+  else if (!request.account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
 }

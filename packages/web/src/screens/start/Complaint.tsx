@@ -1,4 +1,4 @@
-import { useQueries } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { complaintWords, isSiteOfPain, type RegionPack } from '@kneecap-awl/core'
 import type { Told } from '@kneecap-awl/contract'
 import styled from 'styled-components'
@@ -34,8 +34,8 @@ const ENLARGED: ReadonlySet<string> = new Set(['hand', 'wrist', 'foot'])
 export function Complaint({ pack, sore, complained, fault, isReady, next, onChange, onBegin }: Props) {
   const [first, ...others] = sore
   const region = pack?.regions.find(({ id }) => id === first?.region)
-  const small = first && pack && ENLARGED.has(first.region) ? [{ packHash: pack.hash, region: first.region }] : []
-  const [enlarged] = useQueries({ queries: small.map(packOf) })
+  const small = first && pack && ENLARGED.has(first.region) ? { packHash: pack.hash, region: first.region } : undefined
+  const { data: enlarged } = useQuery(packOf(small))
   const { told } = complained
   const isTold = (item: string, value: string): boolean => told.some((one) => one.item === item && one.value === value)
   return (
@@ -72,9 +72,9 @@ export function Complaint({ pack, sore, complained, fault, isReady, next, onChan
           </ToggleRow>
         </>
       )}
-      {enlarged?.data && first && (
+      {enlarged && first && (
         <Enlarged
-          pack={enlarged.data}
+          pack={enlarged}
           sore={first}
           told={told}
           onTold={(now) => onChange({ ...complained, told: [...told.filter(({ item }) => !isSiteOfPain(item)), ...now] })}
