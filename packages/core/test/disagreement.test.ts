@@ -57,6 +57,22 @@ describe('what two devices found within minutes of each other', () => {
     const undone = found('normal', 'one', 11, { undoes: [absent.id] })
     expect(openPairs(recordOf([absent, undone, found('reduced', 'two', 12)])).map(({ earlier }) => earlier.id)).toEqual([undone.id])
   })
+  it('is decided pair by pair where they differ in much, and the danger stands whichever device found it', () => {
+    const words = thePack()
+      .items.filter(({ id, kind, options, sided }) => sided && kind === 'choice' && id.startsWith('knee.') && options.length > 1)
+      .slice(0, 30)
+    expect(words.length).toBe(30)
+    const differing = words.flatMap(({ id, options }) => [found(options[0] ?? '', 'one', 10, { item: id }), found(options[1] ?? '', 'two', 11, { item: id })])
+    for (const [first, second] of [
+      ['absent', 'normal'],
+      ['normal', 'absent'],
+    ] as const) {
+      const judged = judgedOf(...differing, found(first, 'one', 10), found(second, 'two', 12))
+      expect(judged.verdict.flags.map(({ id }) => id)).toContain('any.flag.arterial-hard')
+      expect(judged.record.finding(PULSE, 'right')?.value).toBe('absent')
+      expect(judged.disagreements).toHaveLength(31)
+    }
+  })
   it('is judged along a growing record as it is judged anew', () => {
     const along = judgeAlong(thePack(), { complaint: { region: 'knee', sides: ['right'] }, asOf: AS_OF })
     const base = record()

@@ -1,29 +1,23 @@
-import { NORMAL } from '../model/item.js'
 import { oncePer } from '../model/oncePer.js'
-import { SIDE_INDEX, SIDES, type SideIndex } from '../model/side.js'
-import { mostUrgent, tierRank } from '../model/tier.js'
+import { SIDE_INDEX } from '../model/side.js'
+import { tierRank } from '../model/tier.js'
 import { type AnyPack, type RegionPack } from '../pack/pack.js'
-import { hasSides, viewOf } from '../pack/view.js'
-import { openPairs } from '../record/disagreement.js'
+import { viewOf } from '../pack/view.js'
+import { openPairs, type Pair } from '../record/disagreement.js'
 import { isFinding } from '../record/decisions.js'
 import type { Entry, Examination, FindingEntry } from '../record/entry.js'
 import { recordOf, type ExaminationRecord } from '../record/record.js'
-import { findingsOf, proofOf } from '../rules/proof.js'
 import { slotOf, type Earlier } from '../rules/runtime.js'
-import { NO, UNKNOWN, YES, type T } from '../rules/truth.js'
-import { askedItems } from './asked.js'
-import { flagKey, retainedSlots, withRetained } from './retained.js'
-import type { JudgeContext } from './judgeContext.js'
+import { flagKey, retainedSlots } from './retained.js'
 import { judgedSides } from './judgedSides.js'
-import { isCalm, withoutFalseCalm } from './calm.js'
-import { judgeFlag } from './judgeFlag.js'
-import type { Judgement } from './judgement.js'
+import type { Disagreement, Judgement } from './judgement.js'
 import { retainedFlags, pastFlags, rechecksOf } from './pastFlags.js'
 import { CompiledPack } from './compiledPack.js'
 import { earlierAt, readingsOf, standingEntries } from './standingEntries.js'
-import type { Asked, FlagVerdict, HoldVerdict, PastFlag, Verdict } from './verdict.js'
-import { waitsForAsked } from './waitsForAsked.js'
-import { isUnexplained, withoutUnexplained } from './unexplained.js'
+import { rejudge } from './rejudge.js'
+import type { FlagVerdict, PastFlag, Verdict } from './verdict.js'
+import { judgeContext } from './verdictOf.js'
+
 /** The pack, as one region sees it, made ready to judge with; made once and kept for as long as the pack lives. */
 const compiledOf = oncePer((pack: RegionPack) => new CompiledPack(pack))
 
@@ -40,18 +34,59 @@ export const comparedItems = (pack: AnyPack, region: string): ReadonlySet<string
  */
 export const judge = (pack: AnyPack, examination: Examination): Verdict => judgement(pack, examination).verdict
 
+/** Up to so many entries that are held against others, every way of choosing between them is judged; beyond it one pair after the other. */
+const EVERY_WAY = 5
+
 /** @param known what was judged of this record before it grew; filled as it is judged */
 export function judgement(pack: AnyPack, examination: Examination, known: PastVerdicts = new Map()): Judgement {
   const view = viewOf(pack, examination.complaint.region)
+  const pairs = openPairsOf(view, examination)
+  if (pairs.length === 0) return judgeEntries(view, examination, known)
+  return pairs.reduce((sum, { rivals }) => sum + rivals, 0) <= EVERY_WAY ? mostUrgentWay(view, examination) : pairByPair(view, examination)
+}
+
+const openPairsOf = (view: RegionPack, { entries }: Examination): readonly Pair[] => {
   const { indexOf } = compiledOf(view)
-  const [pair] = openPairs(recordOf(examination.entries), ({ item }) => indexOf.has(item))
-  if (!pair) return judgeEntries(view, examination, known)
+  return openPairs(recordOf(entries), ({ item }) => indexOf.has(item))
+}
+
+const without = (examination: Examination, gone: readonly Entry[]): Examination => ({
+  ...examination,
+  entries: examination.entries.filter((entry) => !gone.includes(entry)),
+})
+
+/** Of every way of choosing between what two devices found the one that is most urgent: two judgements for each pair, for each way of the others. */
+function mostUrgentWay(view: RegionPack, examination: Examination): Judgement {
+  const [pair] = openPairsOf(view, examination)
+  if (!pair) return judgeEntries(view, examination, new Map())
   const { later, earlier } = pair
-  const without = (entry: Entry): Judgement => judgement(view, { ...examination, entries: examination.entries.filter((one) => one !== entry) })
-  const [withLater, withEarlier] = [without(earlier), without(later)]
+  const [withLater, withEarlier] = [mostUrgentWay(view, without(examination, [earlier])), mostUrgentWay(view, without(examination, [later]))]
   const standsEarlier = compareUrgency(withEarlier.verdict, withLater.verdict) < 0
   const [judged, stands, other] = standsEarlier ? [withEarlier, earlier, later] : [withLater, later, earlier]
   return { ...judged, examination, disagreements: [...judged.disagreements, { stands, other }] }
+}
+
+/**
+ * Where two devices differ in much, one pair after the other is decided by what makes the record more urgent, once with what the one device found
+ * of the rest and once with what the other did: so many judgements as there are pairs, where every way of choosing would double them with each.
+ */
+function pairByPair(view: RegionPack, examination: Examination): Judgement {
+  const decided: Disagreement[] = []
+  let left = examination
+  for (let pairs = openPairsOf(view, left); pairs.length > 0; pairs = openPairsOf(view, left)) {
+    const [{ later, earlier }, ...others] = pairs as readonly [Pair, ...Pair[]]
+    const latest = others.map((pair) => pair.later)
+    const most = (gone: Entry): Verdict => {
+      const kept = without(left, [gone])
+      const [byLater, byEarlier] = [kept, without(kept, latest)].map((one) => judgeEntries(view, one, new Map()).verdict) as [Verdict, Verdict]
+      return compareUrgency(byEarlier, byLater) < 0 ? byEarlier : byLater
+    }
+    const standsEarlier = compareUrgency(most(later), most(earlier)) < 0
+    const [stands, other] = standsEarlier ? [earlier, later] : [later, earlier]
+    decided.unshift({ stands, other })
+    left = without(left, [other])
+  }
+  return { ...judgeEntries(view, left, new Map()), examination, disagreements: decided }
 }
 
 /** Below 0 when the first verdict is the more urgent: by its floor, then by what it could still be, then by how much it raises. */
@@ -66,18 +101,36 @@ function judgeEntries(view: RegionPack, examination: Examination, known: PastVer
   const record = recordOf(examination.entries)
   const rechecks = rechecksOf(record, ({ item }) => indexOf.has(item))
   if (rechecks.length === 0) return judgedAlone(view, examination, [])
+  const judgeBefore = judgingAlong(view, examination)
   const past = pastFlags(
     record,
     rechecks,
     (before, retained, at) => {
       const key = `${at} ${before.length} ${retained.map(({ flag, until }) => `${flag.id} ${flag.side} ${until}`).join()}`
-      const flags = known.get(key) ?? judgedAlone(view, { ...examination, entries: before }, retained).verdict.flags
+      const flags = known.get(key) ?? judgeBefore(before, retained)
       known.set(key, flags)
       return flags
     },
     (id, side) => flagKey(view, id, side),
   )
   return { ...judgedAlone(view, examination, retainedFlags(past)), rechecks, past }
+}
+
+/**
+ * Judges what stood before one time after the other: what was added since the last is judged along, for as long as the same flags are retained.
+ * @returns the flags that are met; called with ever longer beginnings of the same record
+ */
+function judgingAlong(view: RegionPack, examination: Examination): (before: readonly Entry[], retained: readonly PastFlag[]) => readonly FlagVerdict[] {
+  let last: { readonly judged: Judgement; readonly keeps: string } | undefined
+  return (before, retained) => {
+    const keeps = retained.map(({ flag }) => flagKey(view, flag.id, flag.side)).join()
+    const judged =
+      last?.keeps === keeps
+        ? before.slice(last.judged.examination.entries.length).reduce(rejudge, last.judged)
+        : judgedAlone(view, { ...examination, entries: before }, retained)
+    last = { judged, keeps }
+    return judged.verdict.flags
+  }
 }
 
 /**
@@ -126,123 +179,4 @@ function otherEntries(compiled: CompiledPack, { repeated }: ExaminationRecord, p
     others.set(slot, [...(others.get(slot) ?? []), entry])
   }
   return others
-}
-
-export function judgeContext(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): Verdict {
-  compiled.enterPhase(context, { deciding: true, indicated: null })
-  const asked = askedItems(compiled, context, sides)
-  compiled.enterPhase(context, { deciding: false, indicated: asked.level })
-  return verdictOf(compiled, context, sides, asked)
-}
-
-export function verdictOf(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[], asked: Asked): Verdict {
-  const holds = metHolds(compiled, context, sides)
-  const judged = sides.flatMap((side, at) =>
-    compiled.flags.flatMap(
-      (_, flag) => judgeFlag(compiled, context, side, flag, playingOf(compiled, context, side, flag, asked, asked.inPlay[flag]?.[at] ?? UNKNOWN)) ?? [],
-    ),
-  )
-  const found = [...judged.filter((flag) => flag.truth === 'met'), ...comparisonSideFlags(compiled, context, sides, judged)]
-  const isHeld = (flag: FlagVerdict): boolean => context.retained.has(compiled.flagSlot(flag.id, SIDE_INDEX[flag.side]))
-  const openFlags = judged.filter(
-    (flag) => flag.ceiling !== undefined && (flag.tier === undefined || tierRank(flag.ceiling) < tierRank(flag.tier)) && !isHeld(flag),
-  )
-  const byFindings = withoutUnexplained(withoutRepeats(compiled, found))
-  const met = withRetained(compiled, withoutFalseCalm(byFindings, openFlags, { compiled, context, sides }), context)
-  const floor = mostUrgent(met.map((flag) => flag.tier ?? 'here'))
-  const ceiling = mostUrgent([floor, ...judged.map((flag) => flag.ceiling ?? 'here')])
-  return {
-    floor,
-    ceiling,
-    flags: byUrgency(compiled.pack, met),
-    openFlags: byUrgency(compiled.pack, openFlags),
-    holds,
-    asked,
-  }
-}
-
-/** In a region without a side a flag that both sides meet is told once, with no side unless its findings have one. */
-function withoutRepeats(compiled: CompiledPack, flags: readonly FlagVerdict[]): FlagVerdict[] {
-  if (hasSides(compiled.pack)) return [...flags]
-  const byId = new Map<string, FlagVerdict>()
-  for (const flag of [...flags].sort((a, b) => tierRank(a.tier ?? 'here') - tierRank(b.tier ?? 'here'))) {
-    const isSided = flag.proof !== undefined && findingsOf(flag.proof).some((finding) => finding.side !== 'none')
-    if (!byId.has(flag.id))
-      byId.set(flag.id, isSided && !flags.some((other) => other.id === flag.id && other.side !== flag.side) ? flag : { ...flag, side: 'none' })
-  }
-  return [...byId.values()]
-}
-
-/** Whether a flag is in play: by the core, or because a finding that could still meet it is asked for anyway. */
-function playingOf(compiled: CompiledPack, context: JudgeContext, side: SideIndex, at: number, asked: Asked, byCore: T): T {
-  const { flag, any } = compiled.flags[at] ?? {}
-  const byItself = flag && isUnexplained(flag) ? NO : byCore
-  return byItself === NO && any !== undefined && waitsForAsked(any, context, side, compiled, asked.level) ? UNKNOWN : byItself
-}
-
-/** The side that does not hurt is the comparison: it raises a flag only by a finding of its own, and leaves none open. */
-function comparisonSideFlags(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[], judged: readonly FlagVerdict[]): FlagVerdict[] {
-  const others = ([0, 1] as const).filter((side) => !sides.includes(side) && sides.every((s) => s !== 2))
-  const raised = new Map<string, number>()
-  for (const { id, truth, tier } of judged) if (truth === 'met') raised.set(id, Math.min(tierRank(tier ?? 'here'), raised.get(id) ?? Infinity))
-  return others.flatMap((side) =>
-    flagsOfOwn(compiled, context, side).flatMap((at) => {
-      const ready = compiled.flags[at]
-      if (!ready || isCalm(ready.flag) || ready.any.run(context, side) !== YES) return []
-      const verdict = judgeFlag(compiled, context, side, at, NO)
-      // What the sore side tells as urgently is told once.
-      if ((raised.get(ready.flag.id) ?? Infinity) <= tierRank(verdict?.tier ?? 'here')) return []
-      const own =
-        verdict?.proof &&
-        findingsOf(verdict.proof).some(
-          (finding) => finding.side === SIDES[side] && finding.state === 'examined' && isAbnormal(compiled, context, compiled.index(finding.item), side),
-        )
-      return verdict && own ? [verdict] : []
-    }),
-  )
-}
-
-/** Flags that something found on this side may help to meet: only these can be raised by it. */
-function flagsOfOwn(compiled: CompiledPack, context: JudgeContext, side: SideIndex): number[] {
-  const flags = new Set<number>()
-  compiled.pack.items.forEach(({ sided }, index) => {
-    const isOwn = sided && context.slots[slotOf(index, side)]?.examined === true && isAbnormal(compiled, context, index, side)
-    if (isOwn) for (const flag of compiled.dependentsOn(index).flags) flags.add(flag)
-  })
-  return [...flags].sort((a, b) => a - b)
-}
-
-function isAbnormal(compiled: CompiledPack, context: JudgeContext, index: number, side: SideIndex): boolean {
-  const value = context.slots[slotOf(index, side)]?.value
-  return value !== NORMAL && (typeof value !== 'string' || !compiled.item(index).calm.includes(value))
-}
-
-function metHolds(compiled: CompiledPack, context: JudgeContext, sides: readonly SideIndex[]): HoldVerdict[] {
-  return sides.flatMap((side) =>
-    compiled.holds.flatMap(({ hold, rule }) =>
-      compiled.holdTruth(hold.id, context, side) === YES
-        ? [
-            {
-              id: hold.id,
-              title: hold.title,
-              side: SIDES[side],
-              reason: hold.reason,
-              allowed: hold.allowed,
-              stops: hold.stops,
-              proof: proofOf(rule, context, side, compiled),
-            },
-          ]
-        : [],
-    ),
-  )
-}
-
-/** Most urgent first; among equals as the pack orders their classes, then by id. */
-function byUrgency({ leadOrder }: RegionPack, flags: readonly FlagVerdict[]): FlagVerdict[] {
-  const rankOf = (flag: FlagVerdict): number => {
-    const lead = leadOrder.findIndex((letter) => flag.classes.includes(letter))
-    return tierRank(flag.tier ?? flag.ceiling ?? 'here') * (leadOrder.length + 1) + (lead < 0 ? leadOrder.length : lead)
-  }
-  const ranked = flags.map((flag) => ({ flag, rank: rankOf(flag) }))
-  return ranked.sort((a, b) => a.rank - b.rank || (a.flag.id < b.flag.id ? -1 : 1)).map(({ flag }) => flag)
 }

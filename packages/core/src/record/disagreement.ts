@@ -7,6 +7,8 @@ import { RECHECK_MINUTES } from './recheck.js'
 export interface Pair {
   readonly later: FindingEntry
   readonly earlier: FindingEntry
+  /** How many entries the later one is held against. */
+  readonly rivals: number
 }
 
 /** What an entry says, whoever says it and whenever. */
@@ -28,7 +30,7 @@ export const disagree = (a: FindingEntry, b: FindingEntry): boolean =>
 
 /**
  * @param knows whether a slot is of an item that matters here
- * @example openPairs(recordOf([absentByOne, normalByTwoAMinuteLater])) // [{ later: normalByTwoAMinuteLater, earlier: absentByOne }]
+ * @example openPairs(recordOf([absentByOne, normalByTwoAMinuteLater])) // [{ later: normalByTwoAMinuteLater, earlier: absentByOne, rivals: 1 }]
  */
 export function openPairs({ repeated }: ExaminationRecord, knows: (entry: FindingEntry) => boolean = () => true): readonly Pair[] {
   return repeated.flatMap(({ standing, passed }) => {
@@ -38,6 +40,6 @@ export function openPairs({ repeated }: ExaminationRecord, knows: (entry: Findin
     if (standing.settles !== undefined || gone.has(standing.id)) return []
     const others = own.filter((entry) => !gone.has(entry.id) && disagree(standing, entry))
     const [nearest] = others.sort((a, b) => (isLater(a, b) ? -1 : 1))
-    return nearest ? [{ later: standing, earlier: nearest }] : []
+    return nearest ? [{ later: standing, earlier: nearest, rivals: others.length }] : []
   })
 }

@@ -1,5 +1,5 @@
 import { judgement } from '../judge/judge.js'
-import { rejudge } from '../judge/judgeAlong.js'
+import { rejudge } from '../judge/rejudge.js'
 import { tierRank, type Tier } from '../model/tier.js'
 import type { Item } from '../model/item.js'
 import type { Problem } from '../pack/problem.js'
