@@ -13,6 +13,7 @@ import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify'
 import type pg from 'pg'
 import { accounts } from './accounts/routes.js'
 import { refusals } from './audit/refusals.js'
+import { Ranges } from './examinations/ranges.js'
 import { examinations } from './examinations/routes.js'
 import { answerBadAddress, answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
@@ -28,6 +29,8 @@ declare module 'fastify' {
     pool: pg.Pool
     packStore: PackStore
     signInTries: number
+    /** Where unsigned examinations stand. */
+    ranges: Ranges
   }
 }
 
@@ -57,6 +60,9 @@ export async function buildApp({ pool, packStore, signInTries = 10, log = false 
   app.decorate('pool', pool)
   app.decorate('packStore', packStore)
   app.decorate('signInTries', signInTries)
+  const ranges = new Ranges(pool, packStore, app.log)
+  app.decorate('ranges', ranges)
+  app.addHook('onClose', () => ranges.settled())
   answerProblems(app)
   refuseUnstorable(app)
   await app.register(helmet, { contentSecurityPolicy: false })

@@ -18,6 +18,7 @@ import { connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
 import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
+import { judgingThreads } from '../src/judging/threads.js'
 import { PackStore, shippedPack } from '../src/packs/service.js'
 import { newCluster } from './database.js'
 
@@ -65,7 +66,8 @@ export async function newServer(name: string): Promise<Server> {
   const sealer = new Sealer(auditKey, anchors)
   sealWith(pool, sealer)
   const owner = connect(ownerUrl, () => undefined)
-  const packStore = new PackStore(pack)
+  const judge = judgingThreads(pack)
+  const packStore = new PackStore(pack, judge)
   await packStore.store(pool)
   await loadDemo(ownerUrl, pack, sealer)
   const app = await buildApp({ pool, packStore, signInTries: 1000 })
@@ -114,6 +116,7 @@ export async function newServer(name: string): Promise<Server> {
     },
     close: async () => {
       await app.close()
+      await judge.close()
       await pool.end()
       await owner.end()
       cluster.remove()

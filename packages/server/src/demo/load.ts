@@ -7,6 +7,7 @@ import type { Sealer } from '../audit/seal.js'
 import { addExamination, markSigned } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
 import { keepEntries } from '../examinations/entries.js'
+import { judgeHere } from '../judging/judge.js'
 import { PackStore } from '../packs/service.js'
 import { addPatient, nextLocalNumber } from '../patients/queries.js'
 import { makeReferral } from '../referrals/service.js'
@@ -106,13 +107,13 @@ async function addCase(
   const packStore = new PackStore(pack)
   const signer = { id: at.staff.clinician, site: at.site }
   const loaded = await loadExamination(client, packStore, id)
-  const judged = judgement(loaded.pack, loaded.examination)
+  const judged = await judgeHere.verdict(loaded.pack, loaded.examination)
   await markSigned(client, id, at.staff.clinician)
   await db.query('update examination set signed_at = $2 where id = $1', [id, new Date(startedAt.getTime() + 14 * 60_000)])
   await storeVerdict(client, loaded, judged, 'signed', '', signer)
   if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
   if (one.state !== 'referred') return
-  await makeReferral(client, await loadExamination(client, packStore, id), judged, { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
+  await makeReferral(client, judgeHere, await loadExamination(client, packStore, id), { ...signer, siteName: SITE.name, name: at.staff.name, zone: SITE.zone })
 }
 
 /** Whoever signed an examination that could still be more urgent said why, and what is planned. */
@@ -155,7 +156,7 @@ async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string
     signer.site,
   )
   const loaded = await loadExamination(client, new PackStore(pack), id)
-  await storeVerdict(client, loaded, judgement(pack, loaded.examination), 'amended', reason, signer)
+  await storeVerdict(client, loaded, await judgeHere.verdict(pack, loaded.examination), 'amended', reason, signer)
 }
 
 /** Nobody runs a tracing, bloods or a pressure index on every knee: what needs more than hands and a clock is in a case only where it says so. */

@@ -1,4 +1,4 @@
-import { judgement, type Entry } from '@kneecap-awl/core'
+import { type Entry } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import type { Account } from '../accounts/queries.js'
 import type { PackStore } from '../packs/service.js'
@@ -11,8 +11,8 @@ import { loadExamination, storeVerdict } from './service.js'
  */
 export async function amendVerdict(db: Db, packStore: PackStore, id: string, stored: readonly Entry[], by: Account): Promise<void> {
   const amended = await loadExamination(db, packStore, id)
-  const judged = judgement(amended.pack, amended.examination)
+  const judged = await packStore.judge.verdict(amended.pack, amended.examination)
   const reasons = [...new Set(stored.flatMap((entry) => entry.amends ?? []))]
   await storeVerdict(db, amended, judged, 'amended', reasons.join('; '), by)
-  await followAmendment(db, amended, judged, by)
+  await followAmendment(db, packStore.judge, amended, by)
 }

@@ -9,14 +9,22 @@ const REVIEW = `lateral (select body ->> 'value' as day from entry where examina
 const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
   to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy",
-  to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", v.floor, v.ceiling, coalesce(v.body -> 'priority' ->> 'tier', v.floor) as priority, v.kind as "verdictKind", r.day as "reviewOn"`
+  to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", coalesce(v.floor, g.floor) as floor, coalesce(v.ceiling, g.ceiling) as ceiling,
+  coalesce(v.body -> 'priority' ->> 'tier', v.floor, g.priority) as priority, v.kind as "verdictKind", r.day as "reviewOn"`
 const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
   left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true
+  left join standing_range g on g.examination_id = e.id and e.signed_at is null and g.sides = e.sides
+    and g.entries = (select count(*) from entry x where x.examination_id = e.id)
   left join ${REVIEW}`
 
 export async function examinationById(db: Db, id: string): Promise<ExaminationRow | undefined> {
   const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = $1`, [id])
   return rows[0]
+}
+
+export async function examinationsById(db: Db, ids: readonly string[]): Promise<ExaminationRow[]> {
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = any($1)`, [ids])
+  return rows
 }
 
 export async function examinationsOfPatient(db: Db, patient: string): Promise<ExaminationRow[]> {
@@ -108,18 +116,6 @@ export async function entriesOf(db: Db, examination: string): Promise<Entry[]> {
   return entriesOfToday(rows.map((row) => row.body))
 }
 
-export async function entriesOfAll(db: Db, examinations: readonly string[]): Promise<ReadonlyMap<string, Entry[]>> {
-  const { rows } = await db.query<{ examination: string; entries: Entry[] }>(
-    'select examination_id as examination, jsonb_agg(body order by at, id) as entries from entry where examination_id = any($1) group by examination_id',
-    [examinations],
-  )
-  return new Map(rows.map((row) => [row.examination, entriesOfToday(row.entries)]))
-}
-
-/**
- * What was found of the same patient's same joint at examinations that were signed before each of these began: of every item and side the
- * last that was examined. What was recorded or amended since it began is not among them, so that it is judged alike whenever it is judged.
- */
 export async function earlierEntriesOf(db: Db, examinations: readonly string[]): Promise<ReadonlyMap<string, Entry[]>> {
   const { rows } = await db.query<{ examination: string; entries: Entry[] | null }>(
     `select examination, jsonb_agg(body) filter (where body ->> 'state' = 'examined') as entries from (

@@ -17,30 +17,36 @@ const EIGHT_MEGABYTES = 8 * 1024 * 1024
 
 /** Examinations from the first finding to the signature, and as files. */
 export async function examinations(app: FastifyInstance): Promise<void> {
-  serve(app, contract.startExamination, ({ account, body }) =>
-    asSite(app.pool, account.site, async (db) => {
+  const { ranges } = app
+  serve(app, contract.startExamination, async ({ account, body }) => {
+    const begun = await asSite(app.pool, account.site, async (db) => {
       const [id, ...others] = await startExamination(db, app.packStore, body, account)
       addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
       for (const other of others) addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${other}` })
-      return { id }
-    }),
-  )
-  serve(app, contract.addJoint, ({ account, params, body }) =>
-    asSite(app.pool, account.site, async (db) => {
+      return [id, ...others] as const
+    })
+    void ranges.refresh(account.site, begun)
+    return { id: begun[0] }
+  })
+  serve(app, contract.addJoint, async ({ account, params, body }) => {
+    const id = await asSite(app.pool, account.site, async (db) => {
       const id = await addJoint(db, app.packStore, params.id, body, account)
       addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${params.id} ${id}` })
-      return { id }
-    }),
-  )
-  serve(app, contract.readDesk, ({ account, query: { limit, offset, ...about } }) =>
-    asSite(app.pool, account.site, async (db) => {
-      const page = await deskPage(db, app.packStore, { ...about, limit: Number(limit), offset: Number(offset) })
+      return id
+    })
+    void ranges.refresh(account.site, [id])
+    return { id }
+  })
+  serve(app, contract.readDesk, async ({ account, query: { limit, offset, ...about } }) => {
+    const page = await asSite(app.pool, account.site, async (db) => {
+      const page = await deskPage(db, { ...about, limit: Number(limit), offset: Number(offset) })
       addAudit(db, { site: account.site, account: account.id, action: `desk read: ${about.state}`, about: idsOf(page.examinations) })
       return page
-    }),
-  )
-  serve(app, contract.readExamination, ({ account, params: { id } }) =>
-    asSite(app.pool, account.site, async (db) => {
+    })
+    return { ...page, examinations: await ranges.ranged(account.site, page.examinations) }
+  })
+  serve(app, contract.readExamination, async ({ account, params: { id } }) => {
+    const detail = await asSite(app.pool, account.site, async (db) => {
       const { row, examination } = await loadExamination(db, app.packStore, id)
       addAudit(db, { site: account.site, account: account.id, action: 'examination read', about: id })
       const verdict = await lastVerdict(db, id)
@@ -49,17 +55,19 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         entries: [...examination.entries],
         previous: [...(examination.previous ?? [])],
         ...(verdict ? { verdict: { ...verdict, seal: await sealState(db, id) } } : {}),
-        visitWith: await otherJoints(db, app.packStore, row),
+        others: await otherJoints(db, row),
       }
-    }),
-  )
-  serve(app, contract.sendEntries, ({ account, params: { id }, body }) => {
+    })
+    const { others, ...rest } = detail
+    return { ...rest, visitWith: await ranges.ranged(account.site, others) }
+  })
+  serve(app, contract.sendEntries, async ({ account, params: { id }, body }) => {
     const receivedAt = new Date()
-    return asSite(app.pool, account.site, async (db) => {
+    const { outcomes, changed } = await asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
       const { row, pack } = await loadExamination(db, app.packStore, id)
       const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
-      if (!row.signedAt) await shareEntries(db, pack, row, stored, account.site)
+      const shared = row.signedAt ? [] : await shareEntries(db, pack, row, stored, account.site)
       addAudit(db, {
         site: account.site,
         account: account.id,
@@ -67,8 +75,10 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         about: `${id} ${stored.length}`,
       })
       if (row.signedAt && stored.length > 0) await amendVerdict(db, app.packStore, id, stored, account)
-      return { outcomes: [...outcomes] }
+      return { outcomes: [...outcomes], changed: row.signedAt || stored.length === 0 ? [] : [id, ...shared] }
     })
+    void ranges.refresh(account.site, changed)
+    return { outcomes }
   })
   serve(app, contract.signExamination, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
@@ -90,6 +100,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       await correctSides(db, app.packStore, id, body, account)
       addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
     })
+    void ranges.refresh(account.site, [id])
     return { corrected: true as const }
   })
   serve(app, contract.readFile, async ({ account, params: { id }, reply }) => {

@@ -2,17 +2,10 @@ import {
   comparedItems,
   inTodaysNames,
   isReason,
-  judgement,
   LEAST_WORDS,
   plainText,
-  priorityOf,
-  publicVerdict,
-  recordHash,
-  rangeToAccept,
-  shownVerdict,
   type Entry,
   type Examination,
-  type Judgement,
   type Pack,
   type ShownVerdict,
   isFinding,
@@ -21,6 +14,7 @@ import type { DeskPage } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
+import type { Judged } from '../judging/judge.js'
 import type { PackStore } from '../packs/service.js'
 import { sealVerdict } from './seals.js'
 import { addCorrection } from '../patients/queries.js'
@@ -29,7 +23,6 @@ import {
   changeSides,
   earlierEntriesOf,
   entriesOf,
-  entriesOfAll,
   examinationById,
   lockVisit,
   markDiscarded,
@@ -69,24 +62,9 @@ function examinationOf(row: ExaminationRow, pack: Pack, entries: readonly Entry[
 }
 
 /** One page of a list of the desk, with how many there are in all. */
-export async function deskPage(db: Db, packStore: PackStore, list: DeskList): Promise<DeskPage> {
+export async function deskPage(db: Db, list: DeskList): Promise<DeskPage> {
   const { total, oldest } = await countListed(db, list)
-  return { total, oldest, examinations: await withRange(db, packStore, await listedExaminations(db, list)) }
-}
-
-/** Each examination with its range; one that is not signed stands at what its findings so far give. */
-export async function withRange(db: Db, packStore: PackStore, rows: readonly ExaminationRow[]): Promise<ExaminationRow[]> {
-  const open = rows.filter((row) => row.floor === null).map((row) => row.id)
-  const entries = await entriesOfAll(db, open)
-  const earlier = await earlierEntriesOf(db, open)
-  return Promise.all(
-    rows.map(async (row) => {
-      const pack = row.floor === null ? await packStore.byHash(db, row.packHash) : undefined
-      if (!pack) return row
-      const judged = judgement(pack, examinationOf(row, pack, entries.get(row.id) ?? [], earlier.get(row.id)))
-      return { ...row, floor: judged.verdict.floor, ceiling: judged.verdict.ceiling, priority: priorityOf(judged).tier }
-    }),
-  )
+  return { total, oldest, examinations: await listedExaminations(db, list) }
 }
 
 /**
@@ -104,8 +82,8 @@ export async function signExamination(
   const loaded = await loadExamination(db, packStore, id)
   if (loaded.row.discardedAt) throw new HttpProblem(409, 'discarded', 'This draft was discarded. It cannot be signed.')
   if (loaded.row.signedAt) throw new HttpProblem(409, 'already-signed', 'This examination is already signed. Change it by an amendment with a reason.')
-  const judged = judgement(loaded.pack, loaded.examination)
-  const { record, floor, ceiling, priority, flags } = shownVerdict(judged)
+  const judged = await packStore.judge.verdict(loaded.pack, loaded.examination)
+  const { record, floor, ceiling, priority, flags } = judged.shown
   if (record !== shown.record)
     throw new HttpProblem(409, 'record-differs', 'The record is not the one that was shown: something was recorded since. Look at it again before you sign.', {
       record,
@@ -119,9 +97,10 @@ export async function signExamination(
       flags,
     })
   }
-  const open = rangeToAccept(judged)
-  if (open)
-    throw new HttpProblem(409, 'range-open', 'It could still be more urgent. Say why it is left open, and the plan, before you sign.', { ceiling: open })
+  if (judged.toAccept)
+    throw new HttpProblem(409, 'range-open', 'It could still be more urgent. Say why it is left open, and the plan, before you sign.', {
+      ceiling: judged.toAccept,
+    })
   if (!(await markSigned(db, id, by.id))) throw new HttpProblem(409, 'already-signed', 'This examination was signed a moment ago.')
   await storeVerdict(db, loaded, judged, 'signed', '', by)
   return loaded
@@ -131,7 +110,7 @@ export async function signExamination(
 export async function storeVerdict(
   db: Db,
   loaded: Loaded,
-  judged: Judgement,
+  judged: Judged,
   kind: 'signed' | 'amended',
   reason: string,
   by: { readonly id: string; readonly site: string },
@@ -142,10 +121,10 @@ export async function storeVerdict(
     site: by.site,
     examination: loaded.row.id,
     kind,
-    floor: judged.verdict.floor,
-    ceiling: judged.verdict.ceiling,
-    body: publicVerdict(judged),
-    recordHash: recordHash(loaded.examination, loaded.row.packHash),
+    floor: judged.shown.floor,
+    ceiling: judged.shown.ceiling,
+    body: judged.body,
+    recordHash: judged.shown.record,
     reason,
     by: by.id,
   })

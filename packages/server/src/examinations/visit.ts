@@ -6,7 +6,7 @@ import { badInput } from '../http/problem.js'
 import type { PackStore } from '../packs/service.js'
 import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
 import { keepEntries } from './entries.js'
-import { checkSides, loadExamination, withRange } from './service.js'
+import { checkSides, loadExamination } from './service.js'
 
 /**
  * Adds another joint to the visit of an examination: the same patient, setting, pack and time, with what need not be asked again.
@@ -42,23 +42,26 @@ export async function addJoint(
   return id
 }
 
-/** What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed. */
-export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], site: string): Promise<void> {
-  if (recorded.length === 0) return
+/**
+ * What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed.
+ * @returns the ids of the examinations that got some of it
+ */
+export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], site: string): Promise<readonly string[]> {
+  if (recorded.length === 0) return []
+  const shared: string[] = []
   for (const other of await examinationsOfVisit(db, from.visit)) {
     if (other.id === from.id || other.signedAt) continue
-    const shared = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
-    if (shared.length > 0) await keepEntries(db, pack, other.id, shared.map(copied), site)
+    const carried = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
+    if (carried.length === 0) continue
+    await keepEntries(db, pack, other.id, carried.map(copied), site)
+    shared.push(other.id)
   }
+  return shared
 }
 
-/** The other joints of the visit, each with its range. */
-export async function otherJoints(db: Db, packStore: PackStore, of: ExaminationRow): Promise<ExaminationRow[]> {
-  return withRange(
-    db,
-    packStore,
-    (await examinationsOfVisit(db, of.visit)).filter((one) => one.id !== of.id),
-  )
+/** The other joints of the visit. */
+export async function otherJoints(db: Db, of: ExaminationRow): Promise<ExaminationRow[]> {
+  return (await examinationsOfVisit(db, of.visit)).filter((one) => one.id !== of.id)
 }
 
 /** The same finding, by the same hand at the same time, as an entry of another examination. */

@@ -16,6 +16,8 @@ export type ProblemCode =
   | 'range-open'
   | 'wrong-origin'
   | 'too-many-tries'
+  | 'too-long-to-judge'
+  | 'busy'
   | 'database-lost'
   | 'fault'
 

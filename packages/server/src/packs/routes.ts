@@ -1,6 +1,6 @@
 import { packs as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
-import { judgement, libraryIndex, oncePer, publicVerdict, readExamination, viewOf } from '@kneecap-awl/core'
+import { libraryIndex, oncePer, viewOf } from '@kneecap-awl/core'
 import { badInput, notFound } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 
@@ -31,8 +31,9 @@ export async function packs(app: FastifyInstance): Promise<void> {
     return { hash: pack.hash, entries: libraryOf(pack), formerly: pack.formerly.ids }
   })
   serve(app, contract.judge, async ({ body }) => {
-    const read = readExamination(body, app.packStore.current)
-    if ('faults' in read) throw badInput(read.faults)
-    return publicVerdict(judgement(app.packStore.current, read.examination))
+    const { current, judge } = app.packStore
+    const judged = await judge.document(current, body)
+    if ('faults' in judged) throw badInput(judged.faults)
+    return judged.verdict
   })
 }

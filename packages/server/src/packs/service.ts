@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { Ajv } from 'ajv'
 import { compilePack, inTodaysKeys, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
+import { judgeHere, type Judge } from '../judging/judge.js'
 
 const CONTENT = fileURLToPath(new URL('../../../../content/', import.meta.url))
 
@@ -73,11 +74,14 @@ const isStoredPack = ajv.compile<Pack>({
   },
 })
 
-/** Keeps every pack ever used, so that a signed examination can be judged again with its own. */
+/** Keeps every pack ever used, so that a signed examination can be judged again with its own, and whoever judges with them. */
 export class PackStore {
   private readonly loaded = new Map<string, Pack>()
 
-  constructor(readonly current: Pack) {
+  constructor(
+    readonly current: Pack,
+    readonly judge: Judge = judgeHere,
+  ) {
     this.loaded.set(current.hash, current)
   }
 

@@ -3,7 +3,6 @@ import type { FastifyInstance } from 'fastify'
 import { addAudit, idsOf } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { examinationsOfPatient } from '../examinations/queries.js'
-import { withRange } from '../examinations/service.js'
 import { notFound } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 import { correctionsOf, findPatients, patientById } from './queries.js'
@@ -39,12 +38,13 @@ export async function patients(app: FastifyInstance): Promise<void> {
       return { patient }
     }),
   )
-  serve(app, contract.readPatient, ({ account, params: { id } }) =>
-    asSite(app.pool, account.site, async (db) => {
+  serve(app, contract.readPatient, async ({ account, params: { id } }) => {
+    const known = await asSite(app.pool, account.site, async (db) => {
       const patient = await patientById(db, id)
       if (!patient) throw notFound('patient')
       addAudit(db, { site: account.site, account: account.id, action: 'patient read', about: id })
-      return { patient, examinations: await withRange(db, app.packStore, await examinationsOfPatient(db, id)), corrections: await correctionsOf(db, id) }
-    }),
-  )
+      return { patient, examinations: await examinationsOfPatient(db, id), corrections: await correctionsOf(db, id) }
+    })
+    return { ...known, examinations: await app.ranges.ranged(account.site, known.examinations) }
+  })
 }

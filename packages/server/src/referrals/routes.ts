@@ -1,6 +1,6 @@
 import { referrals as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
-import { hasLetters, judgement, plainText } from '@kneecap-awl/core'
+import { hasLetters, plainText } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
 import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
@@ -19,7 +19,7 @@ export async function referrals(app: FastifyInstance): Promise<void> {
   serve(app, contract.refer, ({ account, params, body: { added } }) =>
     asSite(app.pool, account.site, async (db) => {
       const loaded = await loadExamination(db, app.packStore, params.id)
-      const id = await makeReferral(db, loaded, judgement(loaded.pack, loaded.examination), account, added && plainText(added))
+      const id = await makeReferral(db, app.packStore.judge, loaded, account, added && plainText(added))
       addAudit(db, { site: account.site, account: account.id, action: 'referral made', about: id })
       return { id }
     }),

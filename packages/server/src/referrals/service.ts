@@ -1,8 +1,9 @@
-import { dueHere, priorityOf, referralLetter, type Judgement, type Letter, type Pack, type Tier } from '@kneecap-awl/core'
+import type { Pack } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import type { Loaded } from '../examinations/service.js'
 import { HttpProblem, notFound } from '../http/problem.js'
+import type { Judge, Referred } from '../judging/judge.js'
 import { patientById } from '../patients/queries.js'
 import { addReferral, addReferralEvent, referralsOfExamination } from './queries.js'
 
@@ -17,29 +18,28 @@ interface Sender {
 /** What a referral says of its examination: where to, how urgent, until when. The clock runs from the examination, not from the signature. */
 async function referralFor(
   db: Db,
-  { row, pack }: Loaded,
-  judged: Judgement,
+  judge: Judge,
+  { row, pack, examination }: Loaded,
   by: Sender,
   added?: string,
-): Promise<{ readonly patient: string; readonly letter: Letter; readonly tier: Tier; readonly flaggedAt: string; readonly dueAt: string | null }> {
+): Promise<Referred & { readonly patient: string; readonly flaggedAt: string }> {
   const patient = await patientById(db, row.patientId)
   if (!patient) throw notFound('patient')
-  const { tier } = priorityOf(judged)
-  const letter = referralLetter(judged, {
+  const referred = await judge.referral(pack, examination, {
     patient,
     examiner: row.signedBy ?? by.name,
     site: by.siteName,
     zone: by.zone,
     ...(added ? { added } : {}),
   })
-  return { patient: patient.id, letter, tier, flaggedAt: row.startedAt, dueAt: dueHere(pack, row.startedAt, tier, judged.verdict.flags) ?? null }
+  return { ...referred, patient: patient.id, flaggedAt: row.startedAt }
 }
 
 /** Makes a referral of a signed examination, as its verdict stands. @returns its id @throws HttpProblem 409 while it is not signed */
-export async function makeReferral(db: Db, loaded: Loaded, judged: Judgement, by: Sender, added?: string): Promise<string> {
+export async function makeReferral(db: Db, judge: Judge, loaded: Loaded, by: Sender, added?: string): Promise<string> {
   if (!loaded.row.signedAt) throw new HttpProblem(409, 'not-allowed', 'Sign the examination before you refer.')
   const id = uuid7()
-  const { patient, letter, tier, flaggedAt, dueAt } = await referralFor(db, loaded, judged, by, added)
+  const { patient, letter, tier, flaggedAt, dueAt } = await referralFor(db, judge, loaded, by, added)
   await addReferral(db, {
     id,
     examination: loaded.row.id,
@@ -60,10 +60,10 @@ export async function makeReferral(db: Db, loaded: Loaded, judged: Judgement, by
  * After an amendment a referral that is not closed follows the verdict: its tier, its clock and its letter, and whoever received it has to be
  * told, also when it was accepted already. What its sender added stays.
  */
-export async function followAmendment(db: Db, loaded: Loaded, judged: Judgement, by: Sender): Promise<void> {
+export async function followAmendment(db: Db, judge: Judge, loaded: Loaded, by: Sender): Promise<void> {
   const open = (await referralsOfExamination(db, loaded.row.id)).filter((referral) => referral.lastEvent !== 'closed')
   for (const referral of open) {
-    const { letter, tier, dueAt } = await referralFor(db, loaded, judged, by, referral.added ?? undefined)
+    const { letter, tier, dueAt } = await referralFor(db, judge, loaded, by, referral.added ?? undefined)
     if (referral.tier === tier && referral.destination === letter.destination && sameInstant(referral.dueAt) === sameInstant(dueAt)) continue
     await addReferralEvent(db, {
       id: uuid7(),
@@ -79,7 +79,7 @@ export async function followAmendment(db: Db, loaded: Loaded, judged: Judgement,
 
 const sameInstant = (iso: string | null): number | null => (iso === null ? null : Date.parse(iso))
 
-function changeWords(pack: Pack, was: string, becomes: string, letter: Letter): string {
+function changeWords(pack: Pack, was: string, becomes: string, letter: Referred['letter']): string {
   const name = (id: string): string => pack.tiers.find((tier) => tier.id === id)?.name ?? id
   return was === becomes ? `changed by an amendment; tell ${letter.to}` : `${name(was)} became ${name(becomes)} by an amendment; tell ${letter.to}`
 }

@@ -11,7 +11,8 @@ interface Ranged {
 
 /** The strip with its words, in lists: what is settled by its tier, what is not as "Not settled", what a clinician set besides. */
 export function PriorityTag({ of: { floor, ceiling, priority } }: { readonly of: Ranged }) {
-  if (!floor || !ceiling) return null
+  // Not known is never shown as nothing: an empty place would look like nothing urgent.
+  if (!floor || !ceiling) return <Soft>Priority not worked out yet: open it</Soft>
   const isSet = priority !== null && priority !== floor
   return (
     <Tag>
