@@ -1,26 +1,46 @@
 #!/usr/bin/env node
 // npm start: installs, builds, starts the database and serves everything from one address.
-import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { NODE_FLAGS, ROOT, Stop, freePort, say, step } from './lib/run.mjs'
+import { NODE_FLAGS, ROOT, Stop, freePort, run, say, step } from './lib/run.mjs'
 import { checkNode, installDebian, installNpm } from './lib/install.mjs'
+import { Supervisor, endEarlier } from './lib/supervisor.mjs'
 
-const HELP = `npm start -- [--port N] [--fresh] [--no-demo]
-  --port N    serve at this port (default 4610, or the next free one)
-  --fresh     throw away the local database first
-  --no-demo   no demonstration patients and accounts`
+const HELP = `npm start -- [--port N] [--fresh] [--no-demo] [--host ADDRESS] [--hosts NAMES] [--cert FILE --key FILE] [--trust-proxy ADDRESSES]
+  --port N                  serve at this port (default 4610, or the next free one)
+  --fresh                   throw away the local database first
+  --no-demo                 no demonstration: the first administrator gets a one-time code, accounts of a demonstration are disabled
+  --host ADDRESS            listen at this address (default 127.0.0.1; any other wants --cert and --key, or --trust-proxy)
+  --hosts NAMES             answer to these names too, comma-separated
+  --cert FILE --key FILE    serve by TLS with this certificate and its key, PEM
+  --trust-proxy ADDRESSES   behind a proxy at these addresses, comma-separated, which ends TLS`
 
 let options = {}
 
 function optionsOf(args) {
   const flag = { type: 'boolean' }
   try {
-    return parseArgs({ args, options: { port: { type: 'string' }, fresh: flag, 'no-demo': flag, help: flag } }).values
+    const text = { type: 'string' }
+    const texts = { port: text, host: text, hosts: text, cert: text, key: text, 'trust-proxy': text }
+    return checked(parseArgs({ args, options: { ...texts, fresh: flag, 'no-demo': flag, help: flag } }).values)
   } catch (error) {
-    throw new Stop(`${error.message}\n${HELP}`)
+    throw error instanceof Stop ? error : new Stop(`${error.message}\n${HELP}`)
   }
+}
+
+/** What does not go together is told before anything is started. */
+function checked(given) {
+  const { cert, key, host = '127.0.0.1', 'trust-proxy': proxy } = given
+  if ((cert === undefined) !== (key === undefined)) throw new Stop('--cert and --key go together.')
+  for (const [name, file] of [
+    ['--cert', cert],
+    ['--key', key],
+  ])
+    if (file !== undefined && !existsSync(file)) throw new Stop(`${name}: there is no file ${file}.`)
+  if (!['127.0.0.1', '::1', 'localhost'].includes(host) && !cert && !proxy)
+    throw new Stop(`At ${host} others can listen in: give --cert and --key, or --trust-proxy with the address of a proxy that ends TLS.`)
+  return given
 }
 
 async function choosePort() {
@@ -41,6 +61,8 @@ async function main() {
   options = optionsOf(process.argv.slice(2))
   if (options.help) return say(HELP)
   checkNode()
+  const folder = process.env.AWL_DATA ?? join(ROOT, '.data', 'cluster')
+  await step('earlier run', () => endEarlier(folder))
   const port = await choosePort()
   await step('Debian packages', () => installDebian())
   await step('npm packages', () => installNpm())
@@ -49,7 +71,6 @@ async function main() {
   await step('content pack', () => buildPack())
   await step('web application', () => buildWeb())
   const { Cluster } = await import('./lib/postgres.mjs')
-  const folder = process.env.AWL_DATA ?? join(ROOT, '.data', 'cluster')
   mkdirSync(join(ROOT, '.data'), { recursive: true })
   const cluster = new Cluster(folder)
   if (options.fresh && existsSync(folder)) await step('old database removed', () => cluster.remove())
@@ -58,43 +79,45 @@ async function main() {
     urls = await cluster.start()
     return `on loopback port ${cluster.secrets.port}`
   })
-  serve(cluster, urls, port)
+  const env = environmentOf(urls, port)
+  let told = ''
+  await step('database', () => {
+    told = prepare(env, urls)
+    return 'up to date'
+  })
+  say(told)
+  const supervisor = new Supervisor(cluster, env, say)
+  process.on('SIGINT', () => supervisor.stop())
+  process.on('SIGTERM', () => supervisor.stop())
+  await supervisor.start()
+  welcome(port)
+  process.exit(await supervisor.ended)
 }
 
-function serve(cluster, urls, port) {
-  const env = {
+/** Tables, content pack and demonstration, by a process of its own: it alone is told the address of the owner. */
+function prepare(env, urls) {
+  const args = [...NODE_FLAGS, join(ROOT, 'packages/server/dist/commands/prepare.js')]
+  const { stdout } = run(process.execPath, args, { env: { ...env, AWL_OWNER_URL: urls.ownerUrl }, quiet: true })
+  return stdout.trimEnd()
+}
+
+/** What the server is told: the application's way into the database, and no other. */
+function environmentOf(urls, port) {
+  const given = { AWL_HOST: options.host, AWL_HOSTS: options.hosts, AWL_CERT: options.cert, AWL_KEY: options.key, AWL_TRUST_PROXY: options['trust-proxy'] }
+  return {
     ...process.env,
-    AWL_OWNER_URL: urls.ownerUrl,
+    AWL_OWNER_URL: undefined,
+    ...Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)),
     AWL_APP_URL: urls.appUrl,
     AWL_AUDIT_KEY: urls.auditKey,
     AWL_ANCHORS: urls.anchors,
     AWL_PORT: String(port),
     AWL_DEMO: options['no-demo'] ? 'no' : 'yes',
   }
-  const server = spawn(process.execPath, [...NODE_FLAGS, join(ROOT, 'packages/server/dist/main.js')], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'inherit'] })
-  server.stdout.on('data', (chunk) => {
-    const text = String(chunk)
-    process.stdout.write(text.replace(/^ready .*\n/m, ''))
-    if (/^ready /m.test(text)) welcome(port)
-  })
-  let stopping = false
-  const stop = () => {
-    if (stopping) return
-    stopping = true
-    say('\nStopping …')
-    server.kill('SIGTERM')
-  }
-  process.on('SIGINT', stop)
-  process.on('SIGTERM', stop)
-  server.on('exit', (code) => {
-    cluster.stop()
-    say(stopping ? 'Stopped. Everything recorded is kept.' : `The server ended with code ${code}.`)
-    process.exit(stopping ? 0 : (code ?? 1))
-  })
 }
 
 function welcome(port) {
-  say(`\nKneecap Awl is at  http://127.0.0.1:${port}\n`)
+  say(`\nKneecap Awl is at  ${options.cert ? 'https' : 'http'}://${options.host ?? '127.0.0.1'}:${port}\n`)
   if (!options['no-demo']) {
     say('Demo sign-ins (password for all: harbour-light)')
     say('  brannock  clinician    quill  lead clinician    fenn  administrator    lark  learner\n')

@@ -14,7 +14,8 @@ const Qualifiers = Type.Unsafe<Readonly<Record<string, Scalar | readonly string[
 /** What every entry bears: who said it, when and where, and which entries it takes the place of. */
 const STAMP = {
   id: { ...Uuid, description: 'UUID v7; sending the same entry twice stores it once' },
-  by: Type.String({ minLength: 1, maxLength: 120 }),
+  by: Type.String({ minLength: 1, maxLength: 120, description: 'who sent it: whoever was signed in, set by the server' }),
+  saidBy: Type.Optional(Type.String({ minLength: 1, maxLength: 120, description: 'who recorded it, as a file or another device says: not known here' })),
   at: { ...Instant, description: 'of what is said of the same thing the later time stands' },
   device: Type.Optional(Type.String({ maxLength: 120, description: 'which browser recorded it' })),
   deviceAt: Type.Optional({ ...Instant, description: "the time by the device's own clock, where that was off and `at` was put right" }),

@@ -11,10 +11,13 @@ import { packs as contract } from '@kneecap-awl/contract'
 import addFormats from 'ajv-formats'
 import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify'
 import type pg from 'pg'
+import { people } from './accounts/people.js'
 import { accounts } from './accounts/routes.js'
 import { refusals } from './audit/refusals.js'
 import { Ranges } from './examinations/ranges.js'
 import { examinations } from './examinations/routes.js'
+import { onlyHosts } from './http/hosts.js'
+import { LOGGING } from './http/log.js'
 import { answerBadAddress, answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
 import { privacy } from './http/privacy.js'
@@ -29,6 +32,8 @@ declare module 'fastify' {
     pool: pg.Pool
     packStore: PackStore
     signInTries: number
+    idleMinutes: number
+    requestsPerMinute: number
     /** Where unsigned examinations stand. */
     ranges: Ranges
   }
@@ -37,7 +42,17 @@ declare module 'fastify' {
 export interface AppOptions {
   readonly pool: pg.Pool
   readonly packStore: PackStore
+  /** Tries of one name from one address in a quarter of an hour. */
   readonly signInTries?: number
+  /** Of one account, or of one address where nobody is signed in. */
+  readonly requestsPerMinute?: number
+  /** After so long without a request a session is locked. */
+  readonly idleMinutes?: number
+  /** Names that the server answers to, besides those of its own machine. */
+  readonly hosts?: readonly string[]
+  /** Addresses of proxies, comma-separated, whose word is taken for where a request came from. */
+  readonly trustProxy?: string
+  readonly tls?: { readonly cert: Buffer; readonly key: Buffer }
   readonly log?: boolean
 }
 
@@ -47,10 +62,17 @@ const ABOUT = 'What programs and the web application say to the server. A sessio
 const NOT_API = { schema: { hide: true } }
 const NONCE_MARK = '__CSP_NONCE__'
 
+/** What an error and its line in the log have in common: short enough to be read out on the telephone. */
+const reference = (): string => randomBytes(4).toString('hex')
+
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
-export async function buildApp({ pool, packStore, signInTries = 10, log = false }: AppOptions): Promise<FastifyInstance> {
-  const app = Fastify({
-    logger: log ? { level: 'warn' } : false,
+export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
+  const { pool, packStore, signInTries = 10, requestsPerMinute = 1200, idleMinutes = 15, hosts = [], trustProxy = false, tls, log = false } = options
+  const app: FastifyInstance = Fastify({
+    logger: log ? LOGGING : false,
+    genReqId: reference,
+    trustProxy,
+    ...(tls ? { https: tls } : {}),
     bodyLimit: 2 * 1024 * 1024,
     frameworkErrors: answerBadAddress,
     requestTimeout: 30_000,
@@ -60,18 +82,22 @@ export async function buildApp({ pool, packStore, signInTries = 10, log = false 
   app.decorate('pool', pool)
   app.decorate('packStore', packStore)
   app.decorate('signInTries', signInTries)
+  app.decorate('idleMinutes', idleMinutes)
+  app.decorate('requestsPerMinute', requestsPerMinute)
   const ranges = new Ranges(pool, packStore, app.log)
   app.decorate('ranges', ranges)
   app.addHook('onClose', () => ranges.settled())
   answerProblems(app)
   refuseUnstorable(app)
+  await app.register(onlyHosts(hosts))
   await app.register(helmet, { contentSecurityPolicy: false })
   await app.register(privacy)
   await app.register(compress, { global: true })
   await app.register(cookie)
-  await app.register(rateLimit, { global: false })
+  await app.register(rateLimit, { max: requestsPerMinute, timeWindow: '1 minute', hook: 'preHandler', keyGenerator: ({ account, ip }) => account?.id ?? ip })
   await app.register(swagger, { openapi: { openapi: '3.0.3', info: { title: 'Kneecap Awl', description: ABOUT, version: '1' } } })
   await app.register(accounts)
+  await app.register(people)
   await app.register(refusals)
   await app.register(packs)
   await app.register(patients)

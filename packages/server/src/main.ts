@@ -1,34 +1,34 @@
+import { readFileSync } from 'node:fs'
 import { buildApp } from './app.js'
 import { sealWith } from './audit/queries.js'
 import { Sealer } from './audit/seal.js'
 import { connect } from './db/connect.js'
-import { migrate } from './db/migrate.js'
-import { loadDemo } from './demo/load.js'
-import { need } from './need.js'
 import { judgingThreads } from './judging/threads.js'
+import { need } from './need.js'
 import { PackStore, shippedPack } from './packs/service.js'
 
+/** The server: signs in to the database as the application and knows no other way in. What it runs on was prepared before (`prepare`). */
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
+const { AWL_HOST = '127.0.0.1', AWL_PORT = '4610', AWL_HOSTS = '', AWL_TRUST_PROXY, AWL_CERT, AWL_KEY, AWL_SIGN_IN_TRIES, AWL_IDLE_MINUTES } = process.env
 
-const ownerUrl = need('AWL_OWNER_URL')
-const appUrl = need('AWL_APP_URL')
-const port = Number(process.env.AWL_PORT ?? 4610)
-
-const ran = await migrate(ownerUrl, new URL(appUrl).password)
-if (ran.length > 0) say(`  database brought up to date (${ran.join(', ')})`)
-const pool = connect(appUrl, (message) => say(`  ${message}`))
+const pool = connect(need('AWL_APP_URL'), (message) => say(`  ${message}`))
 const sealer = new Sealer(need('AWL_AUDIT_KEY'), process.env.AWL_ANCHORS)
 sealWith(pool, sealer)
 const everyday = shippedPack()
 const judge = judgingThreads(everyday)
-const packStore = new PackStore(everyday, judge)
-await packStore.store(pool)
-say(`  content pack ${packStore.current.version} (${packStore.current.hash}), ${packStore.current.items.length} items, ${packStore.current.flags.length} flags`)
-if (process.env.AWL_DEMO !== 'no') say(`  demo data: ${await loadDemo(ownerUrl, packStore.current, sealer)}`)
 
-const app = await buildApp({ pool, packStore, log: true, signInTries: Number(process.env.AWL_SIGN_IN_TRIES ?? 10) })
-await app.listen({ host: '127.0.0.1', port })
-say(`ready http://127.0.0.1:${port}`)
+const app = await buildApp({
+  pool,
+  packStore: new PackStore(everyday, judge),
+  log: true,
+  hosts: AWL_HOSTS.split(',').filter(Boolean),
+  ...(AWL_TRUST_PROXY ? { trustProxy: AWL_TRUST_PROXY } : {}),
+  ...(AWL_CERT && AWL_KEY ? { tls: { cert: readFileSync(AWL_CERT), key: readFileSync(AWL_KEY) } } : {}),
+  ...(AWL_SIGN_IN_TRIES ? { signInTries: Number(AWL_SIGN_IN_TRIES) } : {}),
+  ...(AWL_IDLE_MINUTES ? { idleMinutes: Number(AWL_IDLE_MINUTES) } : {}),
+})
+await app.listen({ host: AWL_HOST, port: Number(AWL_PORT) })
+say(`ready ${AWL_CERT ? 'https' : 'http'}://${AWL_HOST}:${AWL_PORT}`)
 
 const stop = async (): Promise<void> => {
   await app.close()

@@ -30,7 +30,7 @@ describe('signing in', () => {
     const cookie = String(answer.headers['set-cookie']).split(';')[0] ?? ''
     await server.app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie } })
     const after = await server.app.inject({ method: 'GET', url: '/api/session', headers: { cookie } })
-    expect(after.json()).toEqual({ account: null })
+    expect(after.json()).toEqual({ account: null, isLocked: false, deviceKey: null })
   })
   it('refuses a write that another page sent', async () => {
     const answer = await call('POST', '/api/judge', {}, 'brannock', { origin: 'http://elsewhere.example', host: '127.0.0.1' })

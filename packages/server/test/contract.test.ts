@@ -4,6 +4,7 @@ import { ROLES, ROUTES, type Role, type Route } from '@kneecap-awl/contract'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { fingerprint } from '@kneecap-awl/core'
 import { contentHash, readContent } from '../src/packs/service.js'
+import { DEMO_PASSWORD } from '../src/demo/load.js'
 import { newServer, type Server } from './server.js'
 
 const SIGN_INS: Readonly<Record<Role, string>> = { clinician: 'brannock', lead: 'quill', admin: 'fenn', learner: 'lark' }
@@ -31,13 +32,25 @@ const CALLED_BY: Readonly<Record<string, readonly Role[]>> = {
   'GET /api/examinations/:id/referrals': DOCTORS,
   'POST /api/examinations/:id/referrals': DOCTORS,
   'POST /api/referrals/:id/events': DOCTORS,
+  'GET /api/people': ['admin'],
+  'POST /api/people': ['admin'],
+  'POST /api/people/:id': ['admin'],
+  'POST /api/people/:id/reset': ['admin'],
+  'GET /api/audit': ['lead', 'admin'],
+  'GET /api/audit/export': ['lead', 'admin'],
+  'GET /api/sessions': EVERYBODY,
+  'DELETE /api/sessions/:id': EVERYBODY,
+  'POST /api/password': EVERYBODY,
+  'POST /api/second-factor': EVERYBODY,
+  'POST /api/second-factor/confirm': EVERYBODY,
+  'POST /api/session/lock': EVERYBODY,
   'POST /api/judge': EVERYBODY,
   'GET /api/packs/current': EVERYBODY,
   'GET /api/packs/:hash/:region': EVERYBODY,
   'GET /api/library': EVERYBODY,
   'GET /api/openapi.json': EVERYBODY,
 }
-const OPEN = ['POST /api/session', 'GET /api/session', 'DELETE /api/session', 'GET /api/health']
+const OPEN = ['POST /api/session', 'GET /api/session', 'DELETE /api/session', 'POST /api/session/unlock', 'POST /api/invitations/accept', 'GET /api/health']
 
 const NOBODY = '01920000-0000-7000-8000-000000000000'
 const nameOf = ({ method, url }: Route): string => `${method} ${url}`
@@ -50,6 +63,11 @@ const BODIES: Readonly<Record<string, object>> = {
   'POST /api/examinations/:id/entries': {
     entries: [{ id: NOBODY, item: 'knee.feel.calf', side: 'right', state: 'examined', value: '1', by: 'test', at: '2026-01-01T00:00:00Z' }],
   },
+  'POST /api/people': { name: 'Hester Dabchick', signIn: 'dabchick', role: 'learner' },
+  'POST /api/people/:id': { name: 'Hester Dabchick' },
+  'POST /api/password': { password: 'not mine', next: 'a herring in the harbour' },
+  'POST /api/second-factor': { password: 'not mine' },
+  'POST /api/second-factor/confirm': { secret: 'A'.repeat(32), code: '000000' },
   'POST /api/examinations/:id/sign': { record: '0'.repeat(64), floor: 'here', ceiling: 'here', priority: 'here', flags: [] },
   'POST /api/examinations/:id/discard': { reason: 'begun by mistake' },
   'POST /api/examinations/:id/sides': { sides: ['left'], reason: 'begun on the wrong side' },
@@ -109,6 +127,7 @@ describe.each(guarded.map((route) => [nameOf(route), route] as const))('%s', (na
   it('wants somebody signed in', async () => expect((await ask(route, '')).statusCode).toBe(401))
   it.each(ROLES)('%s', async (role) => {
     const { statusCode } = await ask(route, SIGN_INS[role])
+    if (name === 'POST /api/session/lock') await server.call('POST', '/api/session/unlock', { password: DEMO_PASSWORD }, SIGN_INS[role])
     if (CALLED_BY[name]?.includes(role)) expect([401, 403, 500]).not.toContain(statusCode)
     else expect(statusCode).toBe(403)
   })

@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FindingEntry } from '@kneecap-awl/core'
@@ -14,19 +14,18 @@ let cookie = ''
 const PORT = 20_000 + (process.pid % 20_000)
 const base = `http://127.0.0.1:${PORT}`
 
+const environment = (): NodeJS.ProcessEnv => ({
+  ...process.env,
+  AWL_APP_URL: urls.appUrl,
+  AWL_AUDIT_KEY: urls.auditKey,
+  AWL_ANCHORS: urls.anchors,
+  AWL_PORT: String(PORT),
+  AWL_DEMO: 'yes',
+})
+const built = (file: string): string => join(ROOT, 'packages/server/dist', file)
+
 async function launch(): Promise<void> {
-  server = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], {
-    env: {
-      ...process.env,
-      AWL_OWNER_URL: urls.ownerUrl,
-      AWL_APP_URL: urls.appUrl,
-      AWL_AUDIT_KEY: urls.auditKey,
-      AWL_ANCHORS: urls.anchors,
-      AWL_PORT: String(PORT),
-      AWL_DEMO: 'yes',
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
+  server = spawn(process.execPath, [built('main.js')], { env: environment(), stdio: ['ignore', 'pipe', 'inherit'] })
   await new Promise<void>((resolve, reject) => {
     server.stdout?.on('data', (chunk) => /^ready /m.test(String(chunk)) && resolve())
     server.on('exit', (code) => reject(new Error(`the server ended with ${code}`)))
@@ -66,6 +65,8 @@ const ITEMS = ['knee.feel.calf', 'knee.feel.fibular-head', 'knee.feel.tibial-con
 beforeAll(async () => {
   cluster = await newCluster('durability')
   urls = await cluster.start()
+  const prepared = spawnSync(process.execPath, [built('commands/prepare.js')], { env: { ...environment(), AWL_OWNER_URL: urls.ownerUrl }, encoding: 'utf8' })
+  expect(prepared.stderr).toBe('')
   await launch()
   await call('POST', '/api/session', { signIn: 'brannock', password: 'harbour-light' })
 })

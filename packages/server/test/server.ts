@@ -68,9 +68,9 @@ export async function newServer(name: string): Promise<Server> {
   const owner = connect(ownerUrl, () => undefined)
   const judge = judgingThreads(pack)
   const packStore = new PackStore(pack, judge)
-  await packStore.store(pool)
+  await packStore.store(owner)
   await loadDemo(ownerUrl, pack, sealer)
-  const app = await buildApp({ pool, packStore, signInTries: 1000 })
+  const app = await buildApp({ pool, packStore, signInTries: 1000, requestsPerMinute: 1_000_000 })
 
   const cookies = new Map<string, string>()
   const cookieOf = async (signIn: string): Promise<string> => {
@@ -81,8 +81,14 @@ export async function newServer(name: string): Promise<Server> {
     cookies.set(signIn, cookie)
     return cookie
   }
-  const call: Server['call'] = async (method, url, payload, signIn = 'brannock', headers = {}) =>
-    app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(signIn ? { cookie: await cookieOf(signIn) } : {}), ...headers } })
+  const call: Server['call'] = async (method, url, payload, signIn = 'brannock', headers = {}) => {
+    const cookie = signIn ? await cookieOf(signIn) : undefined
+    const answer = await app.inject({ method, url, ...(payload ? { payload } : {}), headers: { ...(cookie ? { cookie } : {}), ...headers } })
+    const given = answer.headers['set-cookie']
+    // As a browser does: a session that was begun anew is used from then on.
+    if (signIn && given && answer.statusCode === 200) cookies.set(signIn, String(given).split(';')[0] ?? '')
+    return answer
+  }
   const begin: Server['begin'] = async (about = { patient: { name: 'Wren Holloway', birthDate: '1986-05-05', isNew: true } }) =>
     (await call('POST', '/api/examinations', { region: 'knee', sides: ['right'], setting: 'primary-care', ...about })).json<{ id: string }>().id
   const examinationFor = async (id: string): Promise<Examination> => {

@@ -1,6 +1,6 @@
+import { otherSite } from './otherSite.js'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type FindingEntry } from '@kneecap-awl/core'
-import { v7 as uuid7 } from 'uuid'
 import { entry, newServer, type Detail, type Server } from './server.js'
 
 let server: Server
@@ -34,19 +34,8 @@ describe('what is acknowledged was stored', () => {
     expect(await standingOf(other, 'story.trauma')).toEqual([])
   })
   it('refuses an id that another site uses, and keeps both as they are', async () => {
-    const site = uuid7()
     const taken = entry('story.trauma', 'present')
-    const { rows } = await server.owner.query<{ id: string; patient_id: string; started_by: string; pack_hash: string }>(
-      'select id, patient_id, started_by, pack_hash from examination limit 1',
-    )
-    const [any] = rows
-    const elsewhere = uuid7()
-    await server.owner.query('insert into site (id, name) values ($1, $2)', [site, 'Elsewhere'])
-    await server.owner.query(
-      `insert into examination (id, site_id, patient_id, region, sides, setting, started_at, started_by, pack_hash, visit)
-       values ($1, $2, $3, 'knee', '{right}', 'emergency', now(), $4, $5, $1)`,
-      [elsewhere, site, any?.patient_id, any?.started_by, any?.pack_hash],
-    )
+    const { site, examination: elsewhere } = await otherSite(server)
     await server.owner.query(`insert into entry (id, examination_id, site_id, about, side, body, at) values ($1, $2, $3, 'story.trauma', 'none', $4, now())`, [
       taken.id,
       elsewhere,

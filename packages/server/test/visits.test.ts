@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { examinedNormal, viewOf, type FindingEntry, type Side } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
+import { otherSite } from './otherSite.js'
 import { entry, newServer, type Detail, type Server } from './server.js'
 
 let server: Server
@@ -259,12 +260,10 @@ describe('what is asked for and is not there, or is asked for wrongly', () => {
     await server.record(id, pulse('absent'), entry('story.trauma', 'present'))
     await server.sign(id)
     const referral = (await server.call('POST', `/api/examinations/${id}/referrals`, {})).json<{ id: string }>().id
-    const told = () => server.call('POST', `/api/referrals/${referral}/events`, { kind: 'told', note: 'Dr Vane' })
-    expect((await told()).statusCode).toBe(201)
-    const elsewhere = uuid7()
-    await server.owner.query('insert into site (id, name) values ($1, $2)', [elsewhere, 'The next harbour'])
-    await server.owner.query('update referral set site_id = $1 where id = $2', [elsewhere, referral])
-    expect((await told()).statusCode).toBe(404)
+    const { clinician } = await otherSite(server)
+    const told = (by: string) => server.call('POST', `/api/referrals/${referral}/events`, { kind: 'told', note: 'Dr Vane' }, by)
+    expect((await told('brannock')).statusCode).toBe(201)
+    expect((await told(clinician)).statusCode).toBe(404)
     const { rows } = await server.owner.query<{ n: number }>("select count(*)::int as n from referral_event where referral_id = $1 and kind = 'told'", [
       referral,
     ])

@@ -17,7 +17,7 @@ export type Decision = DecisionForm
 export type EntryOf<S extends Entry['state']> = Extract<Entry, { readonly state: S }>
 
 /** What each entry says, before it has an id, a time and a name. */
-export type Said<E extends Entry = Entry> = E extends Entry ? Omit<E, 'id' | 'by' | 'at' | 'device' | 'deviceAt' | 'amends'> : never
+export type Said<E extends Entry = Entry> = E extends Entry ? Omit<E, 'id' | 'by' | 'saidBy' | 'at' | 'device' | 'deviceAt' | 'amends'> : never
 
 /** Whose joint it is about. The complaint sides are judged; the other side is the comparison. */
 export interface Complaint {

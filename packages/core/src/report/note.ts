@@ -12,7 +12,7 @@ import { dueHere } from '../judge/clock.js'
 import { plainText } from '../model/plainText.js'
 import { NoteFindings } from './noteFindings.js'
 import { planLines, planOf } from './plan.js'
-import { acceptedWords, conclusionLines, contradictionLines, disagreementLines, earlierLines, holdLines, setWords } from './reasons.js'
+import { acceptedWords, conclusionLines, contradictionLines, disagreementLines, earlierLines, fromFilesLines, holdLines, setWords } from './reasons.js'
 import { dayAndTime } from './times.js'
 import { rangeWords, sideWord, tierName } from './words.js'
 
@@ -58,6 +58,7 @@ export function clinicalNote(judged: Judgement, zone?: string): readonly NoteSec
     ...sectionOf('Plan', planLines(judged, zone)),
     ...sectionOf('Told to the patient', planOf(judged).told),
     ...sectionOf('Holds', holdLines(judged, zone)),
+    ...sectionOf('From a file', fromFilesLines(judged)),
     ...sectionOf('Not examined', unexaminedLines(judged)),
     missingSection(judged),
     ...sectionOf('Judged by local choices', localLines(judged)),

@@ -1,4 +1,5 @@
 import { NORMAL } from '../model/item.js'
+import { counted } from '../model/plural.js'
 import { SIDES, type Side } from '../model/side.js'
 import type { RegionPack, Rival } from '../pack/pack.js'
 import { type Tier } from '../model/tier.js'
@@ -12,7 +13,7 @@ import type { Priority } from '../judge/priorityOf.js'
 import { findingsOf } from '../rules/proof.js'
 import { type ProofFinding } from '../rules/proofNode.js'
 import { itemsById } from '../pack/itemsById.js'
-import type { FindingEntry } from '../record/entry.js'
+import type { Entry, FindingEntry } from '../record/entry.js'
 import { dayAndTime, spanOf } from './times.js'
 import { bySide, entryLine, findingWords, isAbnormalEntry, shortLabel, sideWord, tierName } from './words.js'
 
@@ -101,9 +102,26 @@ const isPaired = (item: string, { pack }: Judgement): boolean => {
  */
 export const disagreementLines = ({ pack, disagreements }: Pick<Judgement, 'pack' | 'disagreements'>, zone?: string): string[] =>
   disagreements.map(({ stands, other }) => {
-    const by = (entry: FindingEntry): string => `(${entry.by}, ${dayAndTime(entry.at, zone)})`
+    const by = (entry: FindingEntry): string => `(${whoRecorded(entry)}, ${dayAndTime(entry.at, zone)})`
     return `${entryLine(pack, stands, zone)} ${by(stands)} or ${findingWords(pack, other, zone)} ${by(other)}: the first, as the more urgent, stands until a clinician decides`
   })
+
+/**
+ * Who recorded an entry, as far as that is known here: whoever was signed in, and who a file or another device says it was.
+ * @example whoRecorded({ by: 'Dr Quill', saidBy: 'Dr Marr' }) // "Dr Quill, from a file, said to be by Dr Marr"
+ */
+export const whoRecorded = ({ by, saidBy }: Pick<Entry, 'by' | 'saidBy'>): string => (saidBy === undefined ? by : `${by}, from a file, said to be by ${saidBy}`)
+
+/** How many findings came from a file, and who is said to have recorded them, a line a name. */
+export function fromFilesLines({ record }: Pick<Judgement, 'record'>): string[] {
+  const counts = new Map<string, number>()
+  for (const entry of record.findings) {
+    if (entry.saidBy === undefined) continue
+    const who = `read by ${entry.by}, said to be recorded by ${entry.saidBy}`
+    counts.set(who, (counts.get(who) ?? 0) + 1)
+  }
+  return [...counts].map(([who, count]) => `${counted(count, 'finding', 'findings')} ${who}`)
+}
 
 /** Holds that a clinician released, with the reason. */
 export const holdLines = (judged: Pick<Judgement, 'verdict' | 'record'>, zone?: string): string[] =>

@@ -1,5 +1,5 @@
-import type { Db } from '../db/connect.js'
 import type { Role } from '@kneecap-awl/contract'
+import type { Db } from '../db/connect.js'
 
 export interface Account {
   readonly id: string
@@ -10,30 +10,105 @@ export interface Account {
   readonly signIn: string
   readonly name: string
   readonly role: Role
+  readonly isDemo: boolean
+  readonly hasSecondFactor: boolean
 }
 
-const COLUMNS = `a.id, a.site_id as site, s.name as "siteName", s.zone, a.sign_in as "signIn", a.name, a.role`
+/** What signing in compares with. */
+export interface Secrets {
+  readonly person: Account
+  readonly passwordHash: string
+  /** Encrypted: see `secondFactor.ts`. */
+  readonly secondFactor: string | null
+  readonly secondFactorStep: string
+}
 
-export async function accountBySignIn(db: Db, signIn: string): Promise<(Account & { readonly passwordHash: string }) | undefined> {
-  const { rows } = await db.query<Account & { passwordHash: string }>(
-    `select ${COLUMNS}, a.password_hash as "passwordHash" from account a join site s on s.id = a.site_id where a.sign_in = $1`,
-    [signIn],
-  )
+/** An account that may sign in, by its name: the only way to its secrets. */
+export async function secretsOf(db: Db, signIn: string): Promise<Secrets | undefined> {
+  const { rows } = await db.query<Secrets>('select * from account_to_sign_in($1)', [signIn])
   return rows[0]
 }
 
-export async function accountBySession(db: Db, tokenHash: Buffer): Promise<Account | undefined> {
-  const { rows } = await db.query<Account>(
-    `select ${COLUMNS} from session t join account a on a.id = t.account_id join site s on s.id = a.site_id where t.token_hash = $1 and t.expires_at > now()`,
-    [tokenHash],
-  )
+export interface SessionState {
+  readonly person: Account
+  readonly session: string
+  readonly lockedAt: Date | null
+  readonly seenAt: Date
+}
+
+export async function sessionOf(db: Db, tokenHash: Buffer): Promise<SessionState | undefined> {
+  const { rows } = await db.query<SessionState>('select * from account_of_session($1)', [tokenHash])
   return rows[0]
 }
 
-export async function addSession(db: Db, tokenHash: Buffer, account: string, hours: number): Promise<void> {
-  await db.query('insert into session (token_hash, account_id, expires_at) values ($1, $2, now() + make_interval(hours => $3))', [tokenHash, account, hours])
+export interface NewSession {
+  readonly tokenHash: Buffer
+  readonly account: string
+  readonly hours: number
+  readonly address: string
+  readonly browser: string
 }
 
+export async function addSession(db: Db, { tokenHash, account, hours, address, browser }: NewSession): Promise<void> {
+  await db.query('select begin_session($1, $2, $3, $4, $5)', [tokenHash, account, hours, address, browser])
+}
+export async function seeSession(db: Db, tokenHash: Buffer): Promise<void> {
+  await db.query('select see_session($1)', [tokenHash])
+}
+export async function lockSession(db: Db, tokenHash: Buffer, isLocked: boolean): Promise<void> {
+  await db.query('select lock_session($1, $2)', [tokenHash, isLocked])
+}
 export async function endSession(db: Db, tokenHash: Buffer): Promise<void> {
-  await db.query('delete from session where token_hash = $1', [tokenHash])
+  await db.query('select end_session($1)', [tokenHash])
+}
+
+export interface OpenSession {
+  readonly id: string
+  readonly createdAt: Date
+  readonly seenAt: Date
+  readonly address: string
+  readonly browser: string
+}
+export async function sessionsOf(db: Db, account: string): Promise<readonly OpenSession[]> {
+  return (await db.query<OpenSession>('select * from sessions_of($1)', [account])).rows
+}
+
+/** Ends sessions of an account: all, one of them, or all but one. @returns how many */
+export async function endSessions(db: Db, account: string, { one, but }: { readonly one?: string; readonly but?: Buffer } = {}): Promise<number> {
+  const { rows } = await db.query<{ count: number }>('select end_sessions($1, $2, $3) as count', [account, one ?? null, but ?? null])
+  return rows[0]?.count ?? 0
+}
+
+/** What is no longer of use goes: sessions that ended, tries of yesterday, codes of long ago. */
+export async function purgeExpired(db: Db): Promise<void> {
+  await db.query('select purge_expired()')
+}
+
+/** @param db as the site of the account, as all that follow */
+export async function setPassword(db: Db, account: string, passwordHash: string): Promise<void> {
+  await db.query('update account set password_hash = $2 where id = $1', [account, passwordHash])
+}
+
+/** @param secret encrypted; null takes the second factor away */
+export async function setSecondFactor(
+  db: Db,
+  { id, site }: Pick<Account, 'id' | 'site'>,
+  secret: string | null,
+  recoveryHashes: readonly Buffer[],
+): Promise<void> {
+  await db.query('update account set second_factor = $2, second_factor_step = 0 where id = $1', [id, secret])
+  await db.query('delete from recovery_code where account_id = $1', [id])
+  for (const hash of recoveryHashes) await db.query('insert into recovery_code (account_id, site_id, code_hash) values ($1, $2, $3)', [id, site, hash])
+}
+
+/** Takes note of the step of time whose code was used. @returns false when it, or a later one, was used before */
+export async function useStep(db: Db, account: string, step: number): Promise<boolean> {
+  const { rowCount } = await db.query('update account set second_factor_step = $2 where id = $1 and second_factor_step < $2', [account, step])
+  return rowCount === 1
+}
+
+/** @returns false when there is no such code, or it was used */
+export async function useRecoveryCode(db: Db, account: string, hash: Buffer): Promise<boolean> {
+  const { rowCount } = await db.query('update recovery_code set used_at = now() where account_id = $1 and code_hash = $2 and used_at is null', [account, hash])
+  return rowCount === 1
 }

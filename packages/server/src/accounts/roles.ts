@@ -4,7 +4,7 @@ import type { Action, Role } from '@kneecap-awl/contract'
 const MAY: Readonly<Record<Role, readonly Action[]>> = {
   clinician: ['read-patients', 'examine', 'sign', 'refer', 'judge'],
   lead: ['read-patients', 'examine', 'sign', 'refer', 'judge', 'read-audit'],
-  admin: ['judge', 'read-audit'],
+  admin: ['judge', 'read-audit', 'manage-people'],
   learner: ['judge'],
 }
 

@@ -46,7 +46,7 @@ export async function sealWaiting(db: pg.PoolClient): Promise<Anchor | undefined
   if (lines.length === 0) return undefined
   const sealer = sealerOf(db)
   await db.query('select pg_advisory_xact_lock(814002)')
-  const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from audit order by seq desc limit 1')
+  const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from last_audit()')
   let last: Anchor = { seq: Number(rows[0]?.seq ?? 0), hash: rows[0]?.hash ?? '' }
   for (const { site, account, action, about = '' } of lines) {
     const line = { site, account, action, about, seq: last.seq + 1, at: new Date().toISOString(), previousHash: last.hash }

@@ -1,4 +1,4 @@
-import { createHmac } from 'node:crypto'
+import { createHmac, hkdfSync } from 'node:crypto'
 import { appendFileSync, existsSync, mkdirSync, readFileSync } from 'node:fs'
 import { dirname } from 'node:path'
 
@@ -54,6 +54,11 @@ export class Sealer {
   /** HMAC-SHA256 with the key. @param text in a form in which the same content is always the same text @returns 64 hexadecimal digits */
   hashOfText(text: string): string {
     return createHmac('sha256', this.key).update(text).digest('hex')
+  }
+
+  /** A key for another purpose, from which this one cannot be worked out. @returns 32 bytes */
+  derive(purpose: string): Buffer {
+    return Buffer.from(hkdfSync('sha256', this.key, '', purpose, 32))
   }
 
   /** Takes note of the newest row that was committed. */

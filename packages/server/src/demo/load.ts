@@ -4,7 +4,7 @@ import { examinedNormal, itemsById, judgement, rangeToAccept, sidesOf, viewOf, t
 import { v7 as uuid7 } from 'uuid'
 import { sealWith } from '../audit/queries.js'
 import type { Sealer } from '../audit/seal.js'
-import { addExamination, markSigned } from '../examinations/queries.js'
+import { addExamination } from '../examinations/queries.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
 import { keepEntries } from '../examinations/entries.js'
 import { judgeHere } from '../judging/judge.js'
@@ -50,7 +50,7 @@ async function addStaff(db: pg.Client, site: string): Promise<{ clinician: strin
   for (const { signIn, name, role } of STAFF) {
     const id = uuid7()
     if (clinician === '') clinician = id
-    await db.query('insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6)', [
+    await db.query('insert into account (id, site_id, sign_in, name, role, password_hash, is_demo) values ($1, $2, $3, $4, $5, $6, true)', [
       id,
       site,
       signIn,
@@ -102,14 +102,14 @@ async function addCase(
   })
   const entries = caseEntries(pack, one, startedAt, at.staff.name)
   const accepted = one.state === 'draft' ? [] : acceptanceOf(pack, one, entries, startedAt, at.staff.name)
-  await keepEntries(client, pack, id, [...entries, ...accepted], at.site)
+  await keepEntries(client, pack, id, [...entries, ...accepted], { id: at.staff.clinician, site: at.site })
   if (one.state === 'draft') return
   const packStore = new PackStore(pack)
   const signer = { id: at.staff.clinician, site: at.site }
   const loaded = await loadExamination(client, packStore, id)
   const judged = await judgeHere.verdict(loaded.pack, loaded.examination)
-  await markSigned(client, id, at.staff.clinician)
-  await db.query('update examination set signed_at = $2 where id = $1', [id, new Date(startedAt.getTime() + 14 * 60_000)])
+  const signedAt = new Date(startedAt.getTime() + 14 * 60_000)
+  await db.query('update examination set signed_at = $2, signed_by = $3 where id = $1', [id, signedAt, at.staff.clinician])
   await storeVerdict(client, loaded, judged, 'signed', '', signer)
   if (one.state === 'amended') await amend(db, pack, id, signer, at.staff.name, startedAt)
   if (one.state !== 'referred') return
@@ -153,7 +153,7 @@ async function amend(db: pg.Client, pack: Pack, id: string, signer: { id: string
         amends: reason,
       },
     ],
-    signer.site,
+    signer,
   )
   const loaded = await loadExamination(client, new PackStore(pack), id)
   await storeVerdict(client, loaded, await judgeHere.verdict(pack, loaded.examination), 'amended', reason, signer)

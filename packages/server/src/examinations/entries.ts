@@ -14,7 +14,7 @@ import {
 import type { Outcome } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
 import { badInput, HttpProblem } from '../http/problem.js'
-import { addEntries, entriesById, timesOf, type ExaminationRow } from './queries.js'
+import { addEntries, entriesById, timesOf, type ExaminationRow, type Writer } from './queries.js'
 
 /** Entries as a device sends them, with the time by the clock that stamped them, as they were sent. */
 interface SentEntries {
@@ -39,10 +39,10 @@ export async function storeEntries(
   pack: Pack,
   row: Pick<ExaminationRow, 'id' | 'startedAt' | 'signedAt' | 'discardedAt'>,
   sent: SentEntries,
-  by: { readonly name: string; readonly site: string },
+  by: Writer & { readonly name: string },
   receivedAt = new Date(),
 ): Promise<{ readonly outcomes: readonly Outcome[]; readonly stored: readonly Entry[] }> {
-  const entries = inServerTime(sent, receivedAt).map(plainEntry)
+  const entries = inServerTime(sent, receivedAt).map((entry) => sentBy(plainEntry(entry), by.name))
   const faults = [
     ...checkEntries(pack, entries),
     ...entries.flatMap((entry, at) => [...timeFaults(entry, `/entries/${at}`, row.startedAt, receivedAt), ...personFaults(entry, `/entries/${at}`, by.name)]),
@@ -60,7 +60,7 @@ export async function storeEntries(
     row.id,
     entries.filter((entry, at) => !known.has(entry.id) && entries.findIndex((one) => one.id === entry.id) === at),
   )
-  const added = await addEntries(db, by.site, row.id, fresh)
+  const added = await addEntries(db, by, row.id, fresh)
   const stored = fresh.filter((entry) => added.has(entry.id))
   const byId = new Map(stored.map((entry) => [entry.id, entry]))
   const outcomes = entries.map((entry): Outcome => {
@@ -78,10 +78,10 @@ export async function storeEntries(
  * They are checked like any other.
  * @throws Error when one cannot be an entry: that is a fault of the program
  */
-export async function keepEntries(db: Db, pack: Pack, examination: string, entries: readonly Entry[], site: string): Promise<void> {
+export async function keepEntries(db: Db, pack: Pack, examination: string, entries: readonly Entry[], by: Writer): Promise<void> {
   const faults = checkEntries(pack, entries)
   if (faults.length > 0) throw new Error(faults.map(({ path, reason }) => `${path} ${reason}`).join('; '))
-  await addEntries(db, site, examination, entries)
+  await addEntries(db, by, examination, entries)
 }
 
 /** Of a record from elsewhere: what its reader may take over, and decisions in the name of others, which nobody here has made. */
@@ -89,6 +89,12 @@ export function ownDecisions(entries: readonly Entry[], name: string): { readonl
   const isOthers = (entry: Entry): boolean => isDecision(entry) && entry.by !== name
   return { own: entries.filter((entry) => !isOthers(entry)), ofOthers: entries.filter(isOthers) }
 }
+
+/**
+ * An entry is by whoever sent it; what it says itself about who recorded it is only said, and is kept as that. A decision in another name is
+ * refused: see `personFaults`.
+ */
+const sentBy = (entry: Entry, name: string): Entry => (entry.by === name || isDecision(entry) ? entry : { ...entry, by: name, saidBy: entry.by })
 
 /** Entries put right by as much as the clock that stamped them was off when they were sent; what it said stays beside it. */
 function inServerTime({ entries, sentAt }: SentEntries, receivedAt: Date): readonly Entry[] {

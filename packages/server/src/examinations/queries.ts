@@ -17,6 +17,12 @@ const FROM = `from examination e join patient p on p.id = e.patient_id join acco
     and g.entries = (select count(*) from entry x where x.examination_id = e.id)
   left join ${REVIEW}`
 
+/** Who writes, and for which site. */
+export interface Writer {
+  readonly id: string
+  readonly site: string
+}
+
 export async function examinationById(db: Db, id: string): Promise<ExaminationRow | undefined> {
   const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = $1`, [id])
   return rows[0]
@@ -150,12 +156,13 @@ export async function timesOf(db: Db, examination: string, about: readonly strin
 }
 
 /** Adds entries; one that is already stored is left as it is. @returns the ids of those that were new */
-export async function addEntries(db: Db, site: string, examination: string, entries: readonly Entry[]): Promise<ReadonlySet<string>> {
+/** @param by the account that sent them */
+export async function addEntries(db: Db, by: Writer, examination: string, entries: readonly Entry[]): Promise<ReadonlySet<string>> {
   const { rows } = await db.query<{ id: string }>(
-    `insert into entry (id, examination_id, site_id, about, side, body, at)
-     select (e -> 'body' ->> 'id')::uuid, $1, $2, e ->> 'about', e ->> 'side', e -> 'body', (e -> 'body' ->> 'at')::timestamptz from jsonb_array_elements($3::jsonb) e
+    `insert into entry (id, examination_id, site_id, account_id, about, side, body, at)
+     select (e -> 'body' ->> 'id')::uuid, $1, $2, $4, e ->> 'about', e ->> 'side', e -> 'body', (e -> 'body' ->> 'at')::timestamptz from jsonb_array_elements($3::jsonb) e
      on conflict (id) do nothing returning id`,
-    [examination, site, JSON.stringify(entries.map((body) => ({ body, ...subjectOf(body) })))],
+    [examination, by.site, JSON.stringify(entries.map((body) => ({ body, ...subjectOf(body) }))), by.id],
   )
   return new Set(rows.map((row) => row.id))
 }

@@ -67,7 +67,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       await lockVisit(db, id)
       const { row, pack } = await loadExamination(db, app.packStore, id)
       const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
-      const shared = row.signedAt ? [] : await shareEntries(db, pack, row, stored, account.site)
+      const shared = row.signedAt ? [] : await shareEntries(db, pack, row, stored, account)
       addAudit(db, {
         site: account.site,
         account: account.id,

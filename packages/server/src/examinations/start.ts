@@ -37,7 +37,7 @@ export async function startExamination(
       ? notFound('patient')
       : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
   const id = await begin(db, pack, { patient: patient.id, region, sides, setting, startedAt: new Date().toISOString() }, by)
-  await keepEntries(db, pack, id, [...personEntries(patient, by), ...heard], by.site)
+  await keepEntries(db, pack, id, [...personEntries(patient, by), ...heard], by)
   const others: string[] = []
   for (const joint of also) others.push(await addJoint(db, packStore, id, joint, by))
   return [id, ...others]

@@ -4,7 +4,7 @@ import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput } from '../http/problem.js'
 import type { PackStore } from '../packs/service.js'
-import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow } from './queries.js'
+import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow, type Writer } from './queries.js'
 import { keepEntries } from './entries.js'
 import { checkSides, loadExamination } from './service.js'
 
@@ -13,13 +13,7 @@ import { checkSides, loadExamination } from './service.js'
  * @returns the id of its examination
  * @throws HttpProblem 400 when the joint cannot be added, or is examined in this visit already; 404
  */
-export async function addJoint(
-  db: Db,
-  packStore: PackStore,
-  to: string,
-  joint: AddedJoint,
-  by: { readonly id: string; readonly site: string },
-): Promise<string> {
+export async function addJoint(db: Db, packStore: PackStore, to: string, joint: AddedJoint, by: Writer): Promise<string> {
   await lockVisit(db, to)
   const { row, pack, examination } = await loadExamination(db, packStore, to)
   checkSides(pack, joint)
@@ -38,7 +32,7 @@ export async function addJoint(
     by: by.id,
     packHash: row.packHash,
   })
-  await keepEntries(db, pack, id, carriedEntries(pack, examination, joint.region, joint.sameEvent).map(copied), by.site)
+  await keepEntries(db, pack, id, carriedEntries(pack, examination, joint.region, joint.sameEvent).map(copied), by)
   return id
 }
 
@@ -46,14 +40,14 @@ export async function addJoint(
  * What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed.
  * @returns the ids of the examinations that got some of it
  */
-export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], site: string): Promise<readonly string[]> {
+export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], by: Writer): Promise<readonly string[]> {
   if (recorded.length === 0) return []
   const shared: string[] = []
   for (const other of await examinationsOfVisit(db, from.visit)) {
     if (other.id === from.id || other.signedAt) continue
     const carried = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
     if (carried.length === 0) continue
-    await keepEntries(db, pack, other.id, carried.map(copied), site)
+    await keepEntries(db, pack, other.id, carried.map(copied), by)
     shared.push(other.id)
   }
   return shared

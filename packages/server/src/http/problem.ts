@@ -6,6 +6,10 @@ import { isBusyDatabase, isLostDatabase } from '../db/connect.js'
 export type ProblemCode =
   | 'bad-input'
   | 'not-signed-in'
+  | 'locked'
+  | 'second-factor'
+  | 'second-factor-needed'
+  | 'wrong-host'
   | 'not-allowed'
   | 'not-found'
   | 'already-signed'
@@ -65,7 +69,12 @@ export function answerProblems(app: FastifyInstance): void {
     return reply
       .code(problem.status)
       .type('application/problem+json')
-      .send({ type: `/problems/${problem.code}`, title: problem.message, status: problem.status, ...problem.more })
+      .send({
+        type: `/problems/${problem.code}`,
+        title: problem.status === 500 ? `${problem.message} Reference ${request.id}.` : problem.message,
+        status: problem.status,
+        ...problem.more,
+      })
   })
   app.setNotFoundHandler((_request, reply) =>
     reply.code(404).type('application/problem+json').send({ type: '/problems/not-found', title: 'There is nothing at this address.', status: 404 }),
@@ -92,7 +101,7 @@ function asProblem(error: FastifyError | HttpProblem): HttpProblem {
   const refused = refusedByDatabase(error)
   if (refused) return refused
   if (error.validation) return badInput(schemaFaults(error.validation))
-  if (error.statusCode === 429) return new HttpProblem(429, 'too-many-tries', 'Too many tries. Wait a minute.')
+  if (error.statusCode === 429) return new HttpProblem(429, 'too-many-tries', 'Too many requests. Wait a minute.')
   if (error.statusCode !== undefined && error.statusCode < 500) return new HttpProblem(error.statusCode, 'bad-input', error.message)
   return new HttpProblem(500, 'fault', 'Something failed on the server. Nothing was stored.')
 }

@@ -7,6 +7,9 @@ import { serve } from '../http/serve.js'
 /** Made when it is first asked for. */
 const libraryOf = oncePer(libraryIndex)
 
+/** Judging what a program sends counts as so many requests: one that judges many records does so with `npm run judge`. */
+const JUDGING_COUNTS = 10
+
 /** The content pack for the browser, and judging for programs. */
 export async function packs(app: FastifyInstance): Promise<void> {
   serve(app, contract.currentPack, async () => {
@@ -30,10 +33,15 @@ export async function packs(app: FastifyInstance): Promise<void> {
     const pack = app.packStore.current
     return { hash: pack.hash, entries: libraryOf(pack), formerly: pack.formerly.ids }
   })
-  serve(app, contract.judge, async ({ body }) => {
-    const { current, judge } = app.packStore
-    const judged = await judge.document(current, body)
-    if ('faults' in judged) throw badInput(judged.faults)
-    return judged.verdict
-  })
+  serve(
+    app,
+    contract.judge,
+    async ({ body }) => {
+      const { current, judge } = app.packStore
+      const judged = await judge.document(current, body)
+      if ('faults' in judged) throw badInput(judged.faults)
+      return judged.verdict
+    },
+    { config: { rateLimit: { max: Math.ceil(app.requestsPerMinute / JUDGING_COUNTS), timeWindow: '1 minute' } } },
+  )
 }

@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Ajv } from 'ajv'
+import type pg from 'pg'
 import { compilePack, inTodaysKeys, upgradePack, type Pack, type SourceFile } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
 import { judgeHere, type Judge } from '../judging/judge.js'
@@ -85,7 +86,8 @@ export class PackStore {
     this.loaded.set(current.hash, current)
   }
 
-  async store(db: Db): Promise<void> {
+  /** @param db as owner: the application reads packs and stores none */
+  async store(db: Db | pg.Client): Promise<void> {
     await db.query('insert into pack (hash, id, version, compiled) values ($1, $2, $3, $4) on conflict do nothing', [
       this.current.hash,
       this.current.id,

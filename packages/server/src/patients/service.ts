@@ -103,7 +103,7 @@ export async function correctPatient(
       by: by.id,
     })
   if (changed.includes('birthDate') || changed.includes('sex'))
-    for (const draft of await draftsOfPatient(db, id)) await keepEntries(db, pack, draft, personEntries(after, by), by.site)
+    for (const draft of await draftsOfPatient(db, id)) await keepEntries(db, pack, draft, personEntries(after, by), by)
   return after
 }
 const FIELDS = ['name', 'birthDate', 'sex', 'contact'] as const

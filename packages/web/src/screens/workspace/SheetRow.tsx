@@ -3,6 +3,7 @@ import {
   findingWords,
   isAbnormalEntry,
   readingStatements,
+  whoRecorded,
   type Conclusion,
   type Disagreement,
   type FindingEntry,
@@ -140,7 +141,7 @@ function Disagreements({ pack, item, disagreements, isReadOnly, onDecide }: RowP
           aria-label={`${item.label}: ${findingWords(pack, one)} is right`}
           onPress={() => onDecide(one, one === stands ? other : stands)}
         >
-          {findingWords(pack, one)}, {one.by}, {timeOnly(one.at)}: this is right
+          {findingWords(pack, one)}, {whoRecorded(one)}, {timeOnly(one.at)}: this is right
         </LinkButton>
       ))}
     </Because>
