@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } from 'react-router'
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query'
 import { ThemeProvider } from 'styled-components'
+import type { Role } from '@kneecap-awl/contract'
 import { ApiProblem } from './api/http'
 import { session } from './api/queries'
 import { Loaded } from './parts/Loaded'
@@ -9,6 +10,7 @@ import { setSiteZone } from './parts/times'
 import { SignInAgain } from './parts/SignInAgain'
 import { Desk } from './screens/desk/Desk'
 import { SignIn } from './screens/sign-in/SignIn'
+import { Welcome } from './screens/sign-in/Welcome'
 import { GlobalStyle } from './theme/GlobalStyle'
 import { ThemeToggle } from './theme/ThemeToggle'
 import { useThemeChoice } from './theme/useThemeChoice'
@@ -19,12 +21,18 @@ const screens = {
   verdict: () => import('./screens/verdict/VerdictSheet'),
   library: () => import('./screens/library/Library'),
   patient: () => import('./screens/patient/PatientPage'),
+  account: () => import('./screens/account/AccountPage'),
+  people: () => import('./screens/people/PeoplePage'),
+  audit: () => import('./screens/audit/AuditPage'),
 }
 const Start = lazy(screens.start)
 const Workspace = lazy(screens.workspace)
 const VerdictSheet = lazy(screens.verdict)
 const Library = lazy(screens.library)
 const PatientPage = lazy(screens.patient)
+const AccountPage = lazy(screens.account)
+const PeoplePage = lazy(screens.people)
+const AuditPage = lazy(screens.audit)
 
 const client = new QueryClient({
   defaultOptions: {
@@ -51,6 +59,11 @@ function SignedIn() {
         </Loaded>
       </main>
     )
+  // Who sees no patient has no desk.
+  const home = HOMES[who.data.role]
+  if (pathname === '/' && home) return <Navigate to={home} replace />
+  // An administrator sets up the second factor before anything else.
+  if (who.data.needsSecondFactor && pathname !== '/account') return <Navigate to="/account" replace />
   return (
     <>
       <Suspense fallback={<Waiting />}>
@@ -60,6 +73,8 @@ function SignedIn() {
     </>
   )
 }
+
+const HOMES: Partial<Record<Role, string>> = { admin: '/people', learner: '/library' }
 
 const Waiting = () => (
   <main>
@@ -71,6 +86,7 @@ const Waiting = () => (
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn /> },
+  { path: '/welcome', element: <Welcome /> },
   {
     element: <SignedIn />,
     children: [
@@ -80,6 +96,9 @@ const router = createBrowserRouter([
       { path: '/examinations/:id/verdict', element: <VerdictSheet /> },
       { path: '/library', element: <Library /> },
       { path: '/patients/:id', element: <PatientPage /> },
+      { path: '/account', element: <AccountPage /> },
+      { path: '/people', element: <PeoplePage /> },
+      { path: '/audit', element: <AuditPage /> },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },

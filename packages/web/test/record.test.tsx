@@ -137,7 +137,7 @@ describe('the record of an examination on this device', () => {
     await waitFor(() => expect(record.current.stored).toEqual({ kind: 'signed-out', count: 1 }))
     isIn = true
     const { signedIn } = await import('../src/api/signedOut')
-    act(() => signedIn.tell())
+    act(() => signedIn.tell(undefined))
     await waitFor(() => expect(record.current.stored).toEqual({ kind: 'stored' }))
   })
   it('takes a refused finding out of the record, keeps it, and lets it be tried again or set aside', async () => {

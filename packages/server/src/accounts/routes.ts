@@ -59,7 +59,7 @@ export const accounts = fp(async (app: FastifyInstance) => {
     if (lockedAccount) throw new HttpProblem(401, 'locked', 'The session is locked. Unlock it with your password.')
     if (!account) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
     if (action === 'signed-in') return account
-    if (!may(account.role, action)) throw new HttpProblem(403, 'not-allowed', `A ${account.role} may not do this.`)
+    if (!may(account.role, action)) throw new HttpProblem(403, 'not-allowed', `An account with the role "${account.role}" may not do this.`)
     if (needsSecondFactor(account)) throw new HttpProblem(403, 'second-factor-needed', 'Set up a second factor first: an administrator signs in with one.')
     return account
   })

@@ -41,8 +41,9 @@ export async function call<R extends Route>(route: R, ...[sent]: unknown extends
   if (response.status === 204) return null as AnswerOf<R>
   const answer: unknown = await response.json().catch(() => ({}))
   if (response.ok) return answer as AnswerOf<R>
-  if (response.status === 401 && path !== '/api/session') signedOut.tell()
-  throw problemOf(response.status, answer as Partial<ProblemForm>)
+  const problem = problemOf(response.status, answer as Partial<ProblemForm>)
+  if (response.status === 401 && !path.startsWith('/api/session')) signedOut.tell(problem.code === 'locked' ? 'locked' : 'out')
+  throw problem
 }
 
 const problemOf = (status: number, answer: Partial<ProblemForm>): ApiProblem =>

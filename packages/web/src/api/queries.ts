@@ -1,13 +1,20 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
-import { accounts, examinations, packs, patients, referrals, type ExaminationSummary } from '@kneecap-awl/contract'
+import { accounts, examinations, packs, patients, people, referrals, type ExaminationSummary } from '@kneecap-awl/contract'
 import type { LibraryEntry, Pack, Region, RegionPack } from '@kneecap-awl/core'
 import { outbox } from '../record/outbox'
 import { sendWaiting } from '../record/sendWaiting'
+import { vault } from '../record/vault'
 import { call } from './http'
+import { tellLeft } from './leaving'
 
 export const session = queryOptions({
   queryKey: ['session'],
-  queryFn: async () => (await call(accounts.readSession)).account,
+  queryFn: async () => {
+    await tellLeft()
+    const { account, deviceKey } = await call(accounts.readSession)
+    if (account) await vault.hold(account, deviceKey)
+    return account
+  },
   retry: false,
   staleTime: 5 * 60_000,
 })
@@ -87,5 +94,21 @@ export const patientSearch = (search: string) =>
     queryFn: () => call(patients.findPatients, { query: { search } }),
   })
 export const patientById = (id: string) => queryOptions({ queryKey: ['patient', id], queryFn: () => call(patients.readPatient, { params: { id } }) })
+
+export const ownSessions = queryOptions({ queryKey: ['sessions'], queryFn: async () => (await call(accounts.readSessions)).sessions })
+export const allPeople = queryOptions({ queryKey: ['people'], queryFn: async () => (await call(people.readPeople)).people })
+export interface AuditQuery {
+  readonly account?: string
+  readonly action?: string
+  readonly about?: string
+  readonly from?: string
+  readonly until?: string
+}
+export const auditRows = (query: AuditQuery, before: string | undefined) =>
+  queryOptions({
+    queryKey: ['audit', query, before],
+    queryFn: () => call(people.readAudit, { query: { ...query, ...(before ? { before } : {}) } }),
+    placeholderData: keepPreviousData,
+  })
 
 export type { Account, Corrected, DeskPage, ExaminationDetail, ExaminationSummary, PatientSummary, Referral } from '@kneecap-awl/contract'

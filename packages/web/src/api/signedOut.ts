@@ -1,10 +1,8 @@
-type Listener = () => void
-
 /** Something that happens to the session, told to whoever listens. */
-function happening(): { readonly tell: () => void; readonly listen: (listener: Listener) => () => void } {
-  const listeners = new Set<Listener>()
+function happening<T>(): { readonly tell: (what: T) => void; readonly listen: (listener: (what: T) => void) => () => void } {
+  const listeners = new Set<(what: T) => void>()
   return {
-    tell: () => listeners.forEach((listener) => listener()),
+    tell: (what) => listeners.forEach((listener) => listener(what)),
     listen: (listener) => {
       listeners.add(listener)
       return () => listeners.delete(listener)
@@ -12,7 +10,7 @@ function happening(): { readonly tell: () => void; readonly listen: (listener: L
   }
 }
 
-/** The server no longer knows who is signed in. */
-export const signedOut = happening()
+/** The server no longer knows who is signed in, or waits for the password of who it is. */
+export const signedOut = happening<'out' | 'locked'>()
 /** Somebody signed in again: what waits may be sent. */
-export const signedIn = happening()
+export const signedIn = happening<undefined>()

@@ -3,8 +3,7 @@ import { Link, useNavigate } from 'react-router'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Moon, Sun } from 'lucide-react'
 import styled, { useTheme } from 'styled-components'
-import { accounts } from '@kneecap-awl/contract'
-import { call } from '../api/http'
+import { leave } from '../api/leaving'
 import { session } from '../api/queries'
 import { useThemeToggle } from '../theme/ThemeToggle'
 import { Button } from './controls'
@@ -17,7 +16,7 @@ export function Shell({ heading, actions, children }: { readonly heading: ReactN
   const { name } = useTheme()
   const toggle = useThemeToggle()
   const signOut = async (): Promise<void> => {
-    await call(accounts.signOut).catch(() => undefined)
+    await leave()
     client.clear()
     void navigate('/sign-in')
   }
@@ -30,13 +29,16 @@ export function Shell({ heading, actions, children }: { readonly heading: ReactN
         <Heading>{heading}</Heading>
         <Actions>
           {actions}
+          {account && account.role === 'admin' && <Look to="/people">People</Look>}
+          {account && (account.role === 'admin' || account.role === 'lead') && <Look to="/audit">Audit</Look>}
           {account && <Look to="/library">Library</Look>}
+          {account && <Look to="/account">{account.name}</Look>}
           <Button $tone="quiet" aria-label={name === 'light' ? 'Dark theme' : 'Light theme'} onPress={toggle}>
             {name === 'light' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
           </Button>
           {account && (
             <Button $tone="quiet" onPress={() => void signOut()}>
-              Sign out {account.name}
+              Sign out
             </Button>
           )}
         </Actions>

@@ -1,57 +1,45 @@
 import { useState } from 'react'
-import { Form, Label, TextField } from 'react-aria-components'
-import styled from 'styled-components'
 import { accounts } from '@kneecap-awl/contract'
-import { call } from '../api/http'
+import { ApiProblem, call } from '../api/http'
+import { arrived } from '../api/leaving'
 import type { Account } from '../api/queries'
-import { Button, Input } from './controls'
+import { vault } from '../record/vault'
+import { faultWords } from './faultWords'
+import { Fields, Labelled } from './Labelled'
 
-/** Name and password. @param name filled in where it is known who it is */
+/** Name and password, then the code of the second factor where there is one. @param name filled in where it is known who it is */
 export function SignInForm({ name = '', onSignedIn }: { readonly name?: string; readonly onSignedIn: (account: Account) => void }) {
   const [signIn, setSignIn] = useState(name)
   const [password, setPassword] = useState('')
+  const [code, setCode] = useState<string>()
   const [fault, setFault] = useState('')
   const enter = async (): Promise<void> => {
     setFault('')
     try {
-      const { account } = await call(accounts.signIn, { body: { signIn, password } })
+      const { account, deviceKey } = await call(accounts.signIn, { body: { signIn, password, ...(code ? { code } : {}) } })
+      arrived()
+      await vault.hold(account, deviceKey)
       onSignedIn(account)
     } catch (error) {
-      setFault(error instanceof TypeError ? 'The server cannot be reached. Try again.' : (error as Error).message)
+      if (error instanceof ApiProblem && error.code === 'second-factor') setCode('')
+      else setFault(faultWords(error))
     }
   }
   return (
-    <Fields
-      onSubmit={(event) => {
-        event.preventDefault()
-        void enter()
-      }}
-    >
-      <TextField value={signIn} onChange={setSignIn} autoComplete="username" isRequired>
-        <Label>Sign-in name</Label>
-        <Input />
-      </TextField>
-      <TextField value={password} onChange={setPassword} type="password" autoComplete="current-password" isRequired>
-        <Label>Password</Label>
-        <Input />
-      </TextField>
-      {fault && <Fault role="alert">{fault}</Fault>}
-      <Button type="submit" $tone="copper">
-        Sign in
-      </Button>
+    <Fields fault={fault} submit="Sign in" onSubmit={() => void enter()}>
+      <Labelled label="Sign-in name" value={signIn} onChange={setSignIn} autoComplete="username" />
+      <Labelled label="Password" value={password} onChange={setPassword} type="password" autoComplete="current-password" />
+      {code !== undefined && (
+        <Labelled
+          label="One-time code"
+          hint="Six digits of your authenticator, or one of your recovery codes"
+          value={code}
+          onChange={setCode}
+          autoComplete="one-time-code"
+          inputMode="text"
+          autoFocus
+        />
+      )}
     </Fields>
   )
 }
-
-const Fields = styled(Form)`
-  display: grid;
-  gap: 12px;
-  label {
-    display: block;
-    margin-bottom: 4px;
-    font-weight: 600;
-  }
-`
-const Fault = styled.p`
-  color: ${({ theme }) => theme.copper};
-`

@@ -27,6 +27,8 @@ export interface Recorded {
   readonly stored: Stored
   /** What the server did not take, kept on this device until it is tried again or set aside. */
   readonly refused: readonly Refused[]
+  /** Findings that somebody else recorded here and that wait for them. */
+  readonly ofOthers: number
   readonly record: (drafts: readonly Draft[]) => void
   /** Takes back what was recorded last on this device. @returns the entries that were taken back */
   readonly undo: () => readonly Entry[]
@@ -44,6 +46,7 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   const [entries, setEntries] = useState<readonly Entry[]>(detail.entries)
   const [stored, setStored] = useReducer(unlessAlike<Stored>, { kind: 'stored' })
   const [refused, setRefused] = useReducer(unlessAlike<readonly Refused[]>, [])
+  const [ofOthers, setOfOthers] = useState(0)
   const [since] = useState(() => sittingSince(serverNow()))
   const latest = useRef(entries)
   useEffect(() => {
@@ -74,6 +77,7 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
 
   useEffect(() => {
     void outbox.refused(detail.id).then(setRefused)
+    void outbox.ofOthers(detail.id).then(setOfOthers)
     void outbox.waiting(detail.id).then(async (kept) => {
       if (kept.length === 0) return
       // What was recorded after someone else had signed is kept, and goes in as an amendment once a reason is given.
@@ -120,7 +124,7 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   )
   const setAside = useCallback((ids: readonly string[]) => void outbox.done(ids).then(async () => setRefused(await outbox.refused(detail.id))), [detail.id])
 
-  return { entries, stored, refused, record, undo, tryAgain, setAside }
+  return { entries, stored, refused, ofOthers, record, undo, tryAgain, setAside }
 }
 
 /** What is the same as before is not told again: each telling paints the whole sheet. */

@@ -10,6 +10,7 @@ export const GlobalStyle = createGlobalStyle`
   a { color: inherit; }
   :focus-visible { outline: 2px solid ${({ theme }) => theme.copper}; outline-offset: 1px; }
   @media (prefers-reduced-motion: reduce) { * { transition: none !important; animation: none !important; } }
+  body[data-locked] #root { visibility: hidden; }
   @media print {
     body { background: white; color: black; }
     [data-screen-only], button, input, textarea, [role='status'] { display: none !important; }

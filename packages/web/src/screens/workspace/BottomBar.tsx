@@ -8,6 +8,8 @@ interface Props {
   readonly stored: Stored
   /** How many findings the server did not take. */
   readonly refused: number
+  /** How many of somebody else wait here for them. */
+  readonly ofOthers: number
   readonly onRefused: () => void
   readonly onKeys: () => void
   /** Left out where the pack of this examination has none. */
@@ -15,12 +17,13 @@ interface Props {
 }
 
 /** The clock of the examination, whether everything is stored, and the keys most used. */
-export function BottomBar({ startedAt, stored, refused, onRefused, onKeys, onStopRules }: Props) {
+export function BottomBar({ startedAt, stored, refused, ofOthers, onRefused, onKeys, onStopRules }: Props) {
   return (
     <Bar>
       <Clock startedAt={startedAt} />
       <State role="status" $bad={refused > 0 || (stored.kind !== 'stored' && stored.kind !== 'sending')}>
         {words(stored)}
+        {ofOthers > 0 && `. ${ofOthers} of somebody else wait on this device for them to sign in`}
         {refused > 0 && (
           <Button $tone="quiet" onPress={onRefused}>
             {refused} not taken: see why

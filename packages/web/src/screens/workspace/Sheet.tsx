@@ -125,6 +125,7 @@ export function Sheet({ detail, pack, by, amends }: Props) {
         startedAt={detail.startedAt}
         stored={sheet.sending.stored}
         refused={sheet.sending.refused.length}
+        ofOthers={sheet.sending.ofOthers}
         onRefused={() => setShowRefused(true)}
         onKeys={() => sheet.setShowKeys(true)}
         onStopRules={pack.stopRules.length > 0 ? () => setShowRules(true) : undefined}
