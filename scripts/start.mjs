@@ -1,20 +1,22 @@
 #!/usr/bin/env node
 // npm start: installs, builds, starts the database and serves everything from one address.
 import { existsSync, mkdirSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { NODE_FLAGS, ROOT, Stop, freePort, run, say, step } from './lib/run.mjs'
 import { checkNode, installDebian, installNpm } from './lib/install.mjs'
+import { beginBackups, keepBackups, repositoryOf } from './lib/backups.mjs'
 import { Supervisor, endEarlier } from './lib/supervisor.mjs'
 
-const HELP = `npm start -- [--port N] [--fresh] [--no-demo] [--host ADDRESS] [--hosts NAMES] [--cert FILE --key FILE] [--trust-proxy ADDRESSES]
+const HELP = `npm start -- [--port N] [--fresh] [--no-demo] [--host ADDRESS] [--hosts NAMES] [--cert FILE --key FILE] [--trust-proxy ADDRESSES] [--backups FOLDER]
   --port N                  serve at this port (default 4610, or the next free one)
   --fresh                   throw away the local database first
   --no-demo                 no demonstration: the first administrator gets a one-time code, accounts of a demonstration are disabled
   --host ADDRESS            listen at this address (default 127.0.0.1; any other wants --cert and --key, or --trust-proxy)
   --hosts NAMES             answer to these names too, comma-separated
   --cert FILE --key FILE    serve by TLS with this certificate and its key, PEM
-  --trust-proxy ADDRESSES   behind a proxy at these addresses, comma-separated, which ends TLS`
+  --trust-proxy ADDRESSES   behind a proxy at these addresses, comma-separated, which ends TLS
+  --backups FOLDER          archive every change there from now on, encrypted; a folder on another disk. See npm run backup`
 
 let options = {}
 
@@ -22,7 +24,7 @@ function optionsOf(args) {
   const flag = { type: 'boolean' }
   try {
     const text = { type: 'string' }
-    const texts = { port: text, host: text, hosts: text, cert: text, key: text, 'trust-proxy': text }
+    const texts = { port: text, backups: text, host: text, hosts: text, cert: text, key: text, 'trust-proxy': text }
     return checked(parseArgs({ args, options: { ...texts, fresh: flag, 'no-demo': flag, help: flag } }).values)
   } catch (error) {
     throw error instanceof Stop ? error : new Stop(`${error.message}\n${HELP}`)
@@ -75,10 +77,18 @@ async function main() {
   const cluster = new Cluster(folder)
   if (options.fresh && existsSync(folder)) await step('old database removed', () => cluster.remove())
   let urls
+  if (options.backups) {
+    await step('pgBackRest', () => installDebian({ backups: true }))
+    keepBackups(cluster, resolve(options.backups))
+    // A database that runs already does not archive until it is started anew.
+    cluster.secrets = existsSync(join(folder, 'secrets.json')) ? cluster.readSecrets() : undefined
+    if (cluster.secrets && cluster.ready()) cluster.stop()
+  }
   await step('PostgreSQL', async () => {
     urls = await cluster.start()
     return `on loopback port ${cluster.secrets.port}`
   })
+  if (repositoryOf(folder)) await step('backups', () => `archived to ${beginBackups(cluster)}`)
   const env = environmentOf(urls, port)
   let told = ''
   await step('database', () => {

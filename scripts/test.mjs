@@ -9,7 +9,7 @@ import { format, journeys, lint, runAll, types, unit, unused } from './lib/suite
 try {
   checkNode()
   mkdirSync(join(ROOT, '.test'), { recursive: true })
-  await step('Debian packages', () => installDebian({ browser: true }))
+  await step('Debian packages', () => installDebian({ browser: true, backups: true }))
   await step('npm packages', () => installNpm())
   const { buildPack, buildServer } = await import('./lib/build.mjs')
   await step('server', () => buildServer())

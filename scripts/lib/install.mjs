@@ -36,10 +36,11 @@ export const launchOptions = () => ({
 })
 
 /** @returns what was installed, in words */
-export function installDebian({ browser = false } = {}) {
+export function installDebian({ browser = false, backups = false } = {}) {
   const wanted = []
   if (!postgresBin()) wanted.push('postgresql')
   if (browser && !chromium()) wanted.push('chromium')
+  if (backups && !existsSync('/usr/bin/pgbackrest')) wanted.push('pgbackrest')
   if (wanted.length === 0) return 'there'
   const isRoot = process.getuid() === 0
   const sudo = isRoot ? [] : ['sudo', '-n']

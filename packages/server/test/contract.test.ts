@@ -5,7 +5,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { fingerprint } from '@kneecap-awl/core'
 import { contentHash, readContent } from '../src/packs/service.js'
 import { DEMO_PASSWORD } from '../src/demo/load.js'
-import { newServer, type Server } from './server.js'
+import { otherSite, type OtherSite } from './otherSite.js'
+import { newServer, type Detail, type Server } from './server.js'
 
 const SIGN_INS: Readonly<Record<Role, string>> = { clinician: 'brannock', lead: 'quill', admin: 'fenn', learner: 'lark' }
 
@@ -130,5 +131,47 @@ describe.each(guarded.map((route) => [nameOf(route), route] as const))('%s', (na
     if (name === 'POST /api/session/lock') await server.call('POST', '/api/session/unlock', { password: DEMO_PASSWORD }, SIGN_INS[role])
     if (CALLED_BY[name]?.includes(role)) expect([401, 403, 500]).not.toContain(statusCode)
     else expect(statusCode).toBe(403)
+  })
+})
+
+describe('every route, asked by another site', () => {
+  let other: OtherSite
+  /** What there is at this site, by the part of the address that names it. */
+  const here: Record<string, string> = {}
+  beforeAll(async () => {
+    other = await otherSite(server)
+    const examination = await server.begin()
+    here.examinations = examination
+    here.patients = (await server.call('GET', `/api/examinations/${examination}`)).json<Detail>().patientId
+    const open = (await server.call('GET', '/api/referrals')).json<{ referrals: { id: string }[] }>().referrals
+    here.referrals = open[0]?.id ?? ''
+    const people = (await server.call('GET', '/api/people', undefined, 'fenn')).json<{ people: { id: string; signIn: string }[] }>().people
+    here.people = people.find(({ signIn }) => signIn === 'lark')?.id ?? ''
+    here.sessions = (await server.call('GET', '/api/sessions')).json<{ sessions: { id: string }[] }>().sessions[0]?.id ?? ''
+  })
+  const named = guarded.filter(({ url }) => url.includes(':id'))
+  const asker = ({ may }: Route): string => (may === 'manage-people' || may === 'read-audit' ? other.admin : other.clinician)
+  it.each(named.map((route) => [nameOf(route), route] as const))('%s finds nothing', async (_name, route) => {
+    const id = here[route.url.split('/')[2] ?? ''] ?? ''
+    expect(id).not.toBe('')
+    const { statusCode } = await server.call(
+      route.method,
+      route.url.replace(':id', id),
+      route.method === 'POST' ? (BODIES[nameOf(route)] ?? {}) : undefined,
+      asker(route),
+    )
+    if (route.method === 'GET' && route.url.endsWith('/referrals')) expect(statusCode).toBe(200)
+    else expect(statusCode).toBe(404)
+  })
+  // The audit names what they themselves were refused: see `people.test.ts`.
+  const lists = guarded.filter(({ method, url }) => method === 'GET' && !url.includes(':') && !url.startsWith('/api/audit'))
+  it.each(lists.map((route) => [nameOf(route), route] as const))('%s shows nothing of here', async (_name, route) => {
+    const { statusCode, body } = await server.call('GET', addressOf(route), undefined, asker(route))
+    expect(statusCode).toBe(200)
+    for (const id of Object.values(here)) expect(body).not.toContain(id)
+  })
+  it('an examination for a patient of here is not begun', async () => {
+    const answer = await server.call('POST', '/api/examinations', { ...BODIES['POST /api/examinations'], patientId: here.patients }, other.clinician)
+    expect(answer.statusCode).toBe(404)
   })
 })

@@ -4,11 +4,22 @@ import { pathToFileURL } from 'node:url'
 export const ROOT = join(import.meta.dirname, '../../..')
 
 export interface Cluster {
+  readonly folder: string
+  readonly data: string
   start(): Promise<{ ownerUrl: string; appUrl: string; auditKey: string; anchors: string }>
   stop(): void
   remove(): void
   pid(): number | undefined
 }
+
+/** The part of the start command that takes backups. */
+interface Backups {
+  keepBackups(cluster: Cluster, repository: string): void
+  beginBackups(cluster: Cluster): string
+  takeBackup(cluster: Cluster): void
+  restoreInto(cluster: Cluster, repository: string, until?: string): void
+}
+export const backups = async (): Promise<Backups> => (await import(pathToFileURL(join(ROOT, 'scripts/lib/backups.mjs')).href)) as Backups
 
 /** A PostgreSQL of the test's own, on loopback, gone afterwards. */
 export async function newCluster(name: string): Promise<Cluster> {

@@ -20,7 +20,7 @@ import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
 import { judgingThreads } from '../src/judging/threads.js'
 import { PackStore, shippedPack } from '../src/packs/service.js'
-import { newCluster } from './database.js'
+import { newCluster, type Cluster } from './database.js'
 
 type Method = 'GET' | 'POST' | 'DELETE'
 type Answer = Awaited<ReturnType<FastifyInstance['inject']>> & { statusCode: number }
@@ -28,6 +28,7 @@ type Answer = Awaited<ReturnType<FastifyInstance['inject']>> & { statusCode: num
 /** The whole server over a database of its own, with the demonstration loaded. */
 export interface Server {
   readonly app: FastifyInstance
+  readonly cluster: Cluster
   /** As the server connects: bound to one site. */
   readonly pool: pg.Pool
   /** As the owner of the tables connects. */
@@ -57,8 +58,10 @@ export interface Detail {
   readonly visitWith: { readonly id: string; readonly region: string; readonly sides: readonly string[] }[]
 }
 
-export async function newServer(name: string): Promise<Server> {
+/** @param prepared what is done with the cluster before it is started */
+export async function newServer(name: string, prepared: (cluster: Cluster) => void = () => undefined): Promise<Server> {
   const cluster = await newCluster(name)
+  prepared(cluster)
   const { appUrl, ownerUrl, auditKey, anchors } = await cluster.start()
   await migrate(ownerUrl, new URL(appUrl).password)
   const pack = shippedPack()
@@ -107,6 +110,7 @@ export async function newServer(name: string): Promise<Server> {
   }
   return {
     app,
+    cluster,
     pool,
     owner,
     ownerUrl,
