@@ -135,6 +135,9 @@ function welcome(port) {
   say('Ctrl-C stops it.')
 }
 
+// Whoever read what is said may be gone: that is no reason to leave a server behind.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined)
+
 main().catch((error) => {
   say(error instanceof Stop ? `\n${error.message}` : `\n${error.stack}`)
   process.exit(1)

@@ -74,9 +74,13 @@ create trigger append_only before update or delete on referral for each row exec
 create trigger never_emptied before truncate on referral execute function never_change();
 create trigger append_only before update or delete on pack for each row execute function never_change();
 
--- The chain is read by whoever seals the next row as far as that needs, and by a site as far as it is the site's own.
-create function last_audit() returns table (seq bigint, hash text) language sql stable security definer set search_path = public, pg_temp
-  as $$ select seq, hash from audit order by seq desc limit 1 $$;
+-- The chain is read by whoever seals the next row as far as that needs, and by a site as far as it is the site's own. Whoever asks holds it until
+-- the end of the transaction; the last row is read in a statement after that of the lock, which alone sees what the one before has committed.
+create function hold_audit() returns table (seq bigint, hash text) language plpgsql volatile security definer set search_path = public, pg_temp as $$
+begin
+  perform pg_advisory_xact_lock(814002);
+  return query select a.seq, a.hash from audit a order by a.seq desc limit 1;
+end $$;
 alter table audit enable row level security;
 create policy own_site_reads on audit for select using (site_id = nullif(current_setting('awl.site', true), '')::uuid);
 create policy all_add on audit for insert with check (true);

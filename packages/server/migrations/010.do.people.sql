@@ -108,7 +108,7 @@ create function sign_in_tries(wanted text, place text)
 
 -- The server acts as a site when it writes to these; a function above where it does not yet know which.
 revoke execute on all functions in schema public from public;
-grant execute on function last_audit(), account_to_sign_in(text), account_of_session(bytea), begin_session(bytea, uuid, int, text, text), see_session(bytea),
+grant execute on function hold_audit(), account_to_sign_in(text), account_of_session(bytea), begin_session(bytea, uuid, int, text, text), see_session(bytea),
   lock_session(bytea, boolean), end_session(bytea), sessions_of(uuid), end_sessions(uuid, uuid, bytea), purge_expired(), account_of_invitation(bytea),
   note_failed_sign_in(text, text), note_known_place(uuid, text), sign_in_tries(text, text) to awl_app;
 grant select (created_at, disabled_at, is_demo, second_factor_step) on account to awl_app;

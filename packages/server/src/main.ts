@@ -9,7 +9,17 @@ import { PackStore, shippedPack } from './packs/service.js'
 
 /** The server: signs in to the database as the application and knows no other way in. What it runs on was prepared before (`prepare`). */
 const say = (line: string): void => void process.stdout.write(`${line}\n`)
-const { AWL_HOST = '127.0.0.1', AWL_PORT = '4610', AWL_HOSTS = '', AWL_TRUST_PROXY, AWL_CERT, AWL_KEY, AWL_SIGN_IN_TRIES, AWL_IDLE_MINUTES } = process.env
+const {
+  AWL_HOST = '127.0.0.1',
+  AWL_PORT = '4610',
+  AWL_HOSTS = '',
+  AWL_TRUST_PROXY,
+  AWL_CERT,
+  AWL_KEY,
+  AWL_SIGN_IN_TRIES,
+  AWL_IDLE_MINUTES,
+  AWL_REQUESTS_PER_MINUTE,
+} = process.env
 
 const pool = connect(need('AWL_APP_URL'), (message) => say(`  ${message}`))
 const sealer = new Sealer(need('AWL_AUDIT_KEY'), process.env.AWL_ANCHORS)
@@ -25,6 +35,7 @@ const app = await buildApp({
   ...(AWL_TRUST_PROXY ? { trustProxy: AWL_TRUST_PROXY } : {}),
   ...(AWL_CERT && AWL_KEY ? { tls: { cert: readFileSync(AWL_CERT), key: readFileSync(AWL_KEY) } } : {}),
   ...(AWL_SIGN_IN_TRIES ? { signInTries: Number(AWL_SIGN_IN_TRIES) } : {}),
+  ...(AWL_REQUESTS_PER_MINUTE ? { requestsPerMinute: Number(AWL_REQUESTS_PER_MINUTE) } : {}),
   ...(AWL_IDLE_MINUTES ? { idleMinutes: Number(AWL_IDLE_MINUTES) } : {}),
 })
 await app.listen({ host: AWL_HOST, port: Number(AWL_PORT) })

@@ -14,10 +14,10 @@ export interface Cluster {
 
 /** The part of the start command that takes backups. */
 interface Backups {
-  keepBackups(cluster: Cluster, repository: string): void
-  beginBackups(cluster: Cluster): string
-  takeBackup(cluster: Cluster): void
-  restoreInto(cluster: Cluster, repository: string, until?: string): void
+  readonly keepBackups: (cluster: Cluster, repository: string) => void
+  readonly beginBackups: (cluster: Cluster) => string
+  readonly takeBackup: (cluster: Cluster) => void
+  readonly restoreInto: (cluster: Cluster, repository: string, until?: string) => void
 }
 export const backups = async (): Promise<Backups> => (await import(pathToFileURL(join(ROOT, 'scripts/lib/backups.mjs')).href)) as Backups
 

@@ -110,11 +110,12 @@ describe(`${KILLS} kills of server and database by turns, under load`, () => {
     async () => {
       const acknowledged = new Set<string>()
       const answers = new Map<number, number>()
-      let isOver = false
+      let over = false
+      const isOver = (): boolean => over
       /** As a device does: an examination, and batches that are sent again until they are acknowledged. */
       const writer = async (): Promise<void> => {
         let id = ''
-        for (let round = 0; !isOver; round++) {
+        for (let round = 0; !isOver(); round++) {
           id ||= await begin().catch(() => '')
           if (id === '' || id === 'undefined') {
             id = ''
@@ -122,15 +123,17 @@ describe(`${KILLS} kills of server and database by turns, under load`, () => {
             continue
           }
           const batch = ITEMS.map((item) => entry(item, String(round % 4)))
-          for (let isStored = false; !isStored && !isOver;) {
+          while (!isOver()) {
             const status = await call('POST', `/api/examinations/${id}/entries`, { entries: batch }).then(
               (answer) => answer.status,
               () => 0,
             )
             answers.set(status, (answers.get(status) ?? 0) + 1)
-            isStored = status === 200
-            if (isStored) for (const one of batch) acknowledged.add(one.id)
-            else await sleep(50)
+            if (status === 200) {
+              for (const one of batch) acknowledged.add(one.id)
+              break
+            }
+            await sleep(50)
           }
         }
       }
@@ -148,7 +151,7 @@ describe(`${KILLS} kills of server and database by turns, under load`, () => {
           await cluster.start()
         }
       }
-      isOver = true
+      over = true
       await Promise.all(writers)
       const owner = new pg.Client({ connectionString: urls.ownerUrl })
       await owner.connect()

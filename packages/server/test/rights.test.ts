@@ -14,6 +14,7 @@ const APPLICATION: Readonly<Record<string, readonly Statement[]>> = {
   audit: ADDED,
   correction: ADDED,
   entry: ADDED,
+  entry_count: ['select'],
   examination: CHANGED,
   failed_sign_in: [],
   invitation: CHANGED,

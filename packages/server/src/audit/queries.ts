@@ -45,8 +45,7 @@ export async function sealWaiting(db: pg.PoolClient): Promise<Anchor | undefined
   waiting.delete(db)
   if (lines.length === 0) return undefined
   const sealer = sealerOf(db)
-  await db.query('select pg_advisory_xact_lock(814002)')
-  const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from last_audit()')
+  const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from hold_audit()')
   let last: Anchor = { seq: Number(rows[0]?.seq ?? 0), hash: rows[0]?.hash ?? '' }
   for (const { site, account, action, about = '' } of lines) {
     const line = { site, account, action, about, seq: last.seq + 1, at: new Date().toISOString(), previousHash: last.hash }

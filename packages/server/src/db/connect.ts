@@ -20,19 +20,19 @@ export function connect(url: string, log: (message: string) => void): pg.Pool {
 
 /** Runs one unit of work as a site: row-level security hides every other site's rows, and all of it is stored or none. */
 export function asSite<R>(pool: pg.Pool, site: string, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
-  return asOne(pool, async (db) => {
-    await db.query("select set_config('awl.site', $1, true)", [site])
-    return work(db)
-  })
+  // One way there and back for both: the site is named in the transaction and ends with it.
+  return inTransaction(pool, `begin; select set_config('awl.site', ${pg.escapeLiteral(site)}, true)`, work)
 }
 
 /** Runs one unit of work of no site: all of it is stored or none, and what it adds to the audit is sealed as its last statement. */
-export async function asOne<R>(pool: pg.Pool, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
+export const asOne = <R>(pool: pg.Pool, work: (db: pg.PoolClient) => Promise<R>): Promise<R> => inTransaction(pool, 'begin', work)
+
+async function inTransaction<R>(pool: pg.Pool, begin: string, work: (db: pg.PoolClient) => Promise<R>): Promise<R> {
   const db = await pool.connect()
   let broken = false
   try {
     sealAsPool(pool, db)
-    await db.query('begin')
+    await db.query(begin)
     const result = await work(db)
     const newest = await sealWaiting(db)
     await db.query('commit')

@@ -13,8 +13,8 @@ const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientN
   coalesce(v.body -> 'priority' ->> 'tier', v.floor, g.priority) as priority, v.kind as "verdictKind", r.day as "reviewOn"`
 const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
   left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true
-  left join standing_range g on g.examination_id = e.id and e.signed_at is null and g.sides = e.sides
-    and g.entries = (select count(*) from entry x where x.examination_id = e.id)
+  left join entry_count c on c.examination_id = e.id
+  left join standing_range g on g.examination_id = e.id and e.signed_at is null and g.sides = e.sides and g.entries = coalesce(c.entries, 0)
   left join ${REVIEW}`
 
 /** Who writes, and for which site. */

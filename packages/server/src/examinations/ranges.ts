@@ -7,6 +7,8 @@ import { loadExamination } from './service.js'
 
 /** A list waits no longer for ranges that are being worked out; without one a row says that it is. */
 const PATIENCE_MS = 1500
+/** While somebody records, each entry would be followed by a judgement that the next one outdates. */
+const QUIET_MS = 3000
 
 /**
  * The ranges at which unsigned examinations stand, worked out in the threads that judge and kept: a list reads them and judges nothing.
@@ -14,6 +16,8 @@ const PATIENCE_MS = 1500
  */
 export class Ranges {
   private readonly underWay = new Map<string, Promise<void>>()
+  /** Examinations that something was added to a moment ago. */
+  private readonly due = new Map<string, NodeJS.Timeout>()
 
   constructor(
     private readonly pool: pg.Pool,
@@ -21,19 +25,28 @@ export class Ranges {
     private readonly log: FastifyBaseLogger,
   ) {}
 
-  /** Works out anew where examinations stand, after something was added to them. It keeps nobody waiting. */
-  refresh(site: string, ids: readonly string[]): Promise<void> {
-    const fresh = ids.map((id) => {
-      const before = this.underWay.get(id)
-      // What is under way may have read the record before the last entry: it is worked out once more behind it.
-      const work = (before ?? Promise.resolve()).then(() => this.workOut(site, id))
-      const kept = work.catch((error: unknown) => this.log.warn({ err: error, examination: id }, 'a range was not worked out'))
-      this.underWay.set(id, kept)
-      return kept.finally(() => {
+  /** Something was added to examinations: where they stand is worked out once nothing more comes for a moment. It keeps nobody waiting. */
+  changed(site: string, ids: readonly string[]): void {
+    for (const id of ids) {
+      clearTimeout(this.due.get(id))
+      const timer = setTimeout(() => void this.refresh(site, id), QUIET_MS)
+      timer.unref()
+      this.due.set(id, timer)
+    }
+  }
+
+  /** Works out anew where an examination stands. What is under way may have read it before the last entry, so it is worked out once more behind it. */
+  private refresh(site: string, id: string): Promise<void> {
+    clearTimeout(this.due.get(id))
+    this.due.delete(id)
+    const kept = (this.underWay.get(id) ?? Promise.resolve())
+      .then(() => this.workOut(site, id))
+      .catch((error: unknown) => this.log.warn({ err: error, examination: id }, 'a range was not worked out'))
+      .finally(() => {
         if (this.underWay.get(id) === kept) this.underWay.delete(id)
       })
-    })
-    return Promise.all(fresh).then(() => undefined)
+    this.underWay.set(id, kept)
+    return kept
   }
 
   /** The same rows, each with its range as far as it is known within a moment. Called outside of a unit of work. */
@@ -41,7 +54,7 @@ export class Ranges {
     const missing = rows.filter(({ floor }) => floor === null).map(({ id }) => id)
     if (missing.length === 0) return [...rows]
     await Promise.race([
-      Promise.all(missing.map((id) => this.underWay.get(id) ?? this.refresh(site, [id]))),
+      Promise.all(missing.map((id) => this.underWay.get(id) ?? this.refresh(site, id))),
       new Promise((wake) => setTimeout(wake, PATIENCE_MS)),
     ])
     const found = new Map((await asSite(this.pool, site, (db) => examinationsById(db, missing))).map((row) => [row.id, row]))
@@ -50,14 +63,15 @@ export class Ranges {
 
   /** Called as the server stops: nothing is left half done. */
   async settled(): Promise<void> {
+    for (const timer of this.due.values()) clearTimeout(timer)
     await Promise.all(this.underWay.values())
   }
 
   private async workOut(site: string, id: string): Promise<void> {
     const { row, pack, examination } = await asSite(this.pool, site, (db) => loadExamination(db, this.packStore, id))
     if (row.signedAt) return
-    const { shown } = await this.packStore.judge.verdict(pack, examination)
-    await asSite(this.pool, site, (db) => keepRange(db, { id, site, entries: examination.entries.length, sides: row.sides, ...shown }))
+    const standing = await this.packStore.judge.standing(pack, examination)
+    await asSite(this.pool, site, (db) => keepRange(db, { id, site, entries: examination.entries.length, sides: row.sides, ...standing }))
   }
 }
 

@@ -11,7 +11,7 @@ import { lastVerdict, lockVisit } from './queries.js'
 import { sealState } from './seals.js'
 import { readBack, startExamination } from './start.js'
 import { addJoint, otherJoints, shareEntries } from './visit.js'
-import { correctSides, deskPage, discardDraft, loadExamination, signExamination } from './service.js'
+import { correctSides, deskPage, discardDraft, loadExamination, loadRow, signExamination } from './service.js'
 
 const EIGHT_MEGABYTES = 8 * 1024 * 1024
 
@@ -25,7 +25,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       for (const other of others) addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${other}` })
       return [id, ...others] as const
     })
-    void ranges.refresh(account.site, begun)
+    ranges.changed(account.site, begun)
     return { id: begun[0] }
   })
   serve(app, contract.addJoint, async ({ account, params, body }) => {
@@ -34,7 +34,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${params.id} ${id}` })
       return id
     })
-    void ranges.refresh(account.site, [id])
+    ranges.changed(account.site, [id])
     return { id }
   })
   serve(app, contract.readDesk, async ({ account, query: { limit, offset, ...about } }) => {
@@ -65,7 +65,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     const receivedAt = new Date()
     const { outcomes, changed } = await asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
-      const { row, pack } = await loadExamination(db, app.packStore, id)
+      const { row, pack } = await loadRow(db, app.packStore, id)
       const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
       const shared = row.signedAt ? [] : await shareEntries(db, pack, row, stored, account)
       addAudit(db, {
@@ -77,7 +77,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       if (row.signedAt && stored.length > 0) await amendVerdict(db, app.packStore, id, stored, account)
       return { outcomes: [...outcomes], changed: row.signedAt || stored.length === 0 ? [] : [id, ...shared] }
     })
-    void ranges.refresh(account.site, changed)
+    ranges.changed(account.site, changed)
     return { outcomes }
   })
   serve(app, contract.signExamination, ({ account, params: { id }, body }) =>
@@ -100,7 +100,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       await correctSides(db, app.packStore, id, body, account)
       addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
     })
-    void ranges.refresh(account.site, [id])
+    ranges.changed(account.site, [id])
     return { corrected: true as const }
   })
   serve(app, contract.readFile, async ({ account, params: { id }, reply }) => {

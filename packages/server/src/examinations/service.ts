@@ -39,12 +39,18 @@ export interface Loaded {
   readonly examination: Examination
 }
 
-/** An examination with its entries and the pack that it is judged with. @throws HttpProblem 404 */
-export async function loadExamination(db: Db, packStore: PackStore, id: string): Promise<Loaded> {
+/** An examination without its entries, and the pack that it is judged with. @throws HttpProblem 404 */
+export async function loadRow(db: Db, packStore: PackStore, id: string): Promise<Omit<Loaded, 'examination'>> {
   const row = await examinationById(db, id)
   if (!row) throw notFound('examination')
   const pack = await packStore.byHash(db, row.packHash)
   if (!pack) throw notFound('content pack')
+  return { row, pack }
+}
+
+/** An examination with its entries and the pack that it is judged with. @throws HttpProblem 404 */
+export async function loadExamination(db: Db, packStore: PackStore, id: string): Promise<Loaded> {
+  const { row, pack } = await loadRow(db, packStore, id)
   return { row, pack, examination: examinationOf(row, pack, await entriesOf(db, id), (await earlierEntriesOf(db, [id])).get(id)) }
 }
 

@@ -35,9 +35,14 @@ export interface Referred {
 
 export type JudgedDocument = { readonly faults: readonly Fault[] } | { readonly verdict: object }
 
+/** Where a record stands. */
+export type Standing = Pick<ShownVerdict, 'floor' | 'ceiling' | 'priority'>
+
 /** Whoever judges for the server: in its own thread, or in threads of its own. */
 export interface Judge {
   verdict(pack: Pack, examination: Examination): Promise<Judged>
+  /** The range alone: a tenth of the work. */
+  standing(pack: Pack, examination: Examination): Promise<Standing>
   referral(pack: Pack, examination: Examination, about: LetterAbout): Promise<Referred>
   /** An examination file of another program: its faults, or the verdict on it. */
   document(pack: Pack, document: unknown): Promise<JudgedDocument>
@@ -48,6 +53,11 @@ export const judgeHere: Judge = {
   verdict: async (pack, examination) => {
     const judged = judgement(pack, examination)
     return { shown: shownVerdict(judged), body: publicVerdict(judged), toAccept: rangeToAccept(judged) ?? null }
+  },
+  standing: async (pack, examination) => {
+    const judged = judgement(pack, examination)
+    const { floor, ceiling } = judged.verdict
+    return { floor, ceiling, priority: priorityOf(judged).tier }
   },
   referral: async (pack, examination, about) => {
     const judged = judgement(pack, examination)

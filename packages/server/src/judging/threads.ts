@@ -10,6 +10,8 @@ const WORKER = fileURLToPath(new URL('../../dist/judging/worker.js', import.meta
 
 /** A record of an afternoon takes some milliseconds: what takes so long is no record. */
 const LIMIT_MS = 5000
+/** Where no thread is free, or one is just starting, so long altogether: to wait is not to be too much. */
+const QUEUED_MS = 15_000
 /** So many may wait for a thread; who comes after them is told at once to try again. */
 const MOST_WAITING = 200
 /** Memory of one thread: what needs more ends that thread and not the server. */
@@ -30,14 +32,16 @@ export function judgingThreads(everyday: Pack): JudgingThreads {
   const documents = new Piscina({ ...common, maxThreads: 1 })
   const run = async <R>(threads: Piscina, kind: keyof Judge, pack: Pack, ...given: readonly unknown[]): Promise<R> => {
     const task: Task = { kind, hash: pack.hash, given, ...(pack.hash === everyday.hash ? {} : { pack }) }
+    const isFree = threads.idleThreads > 0
     try {
-      return (await threads.run(task, { signal: AbortSignal.timeout(LIMIT_MS) })) as R
+      return (await threads.run(task, { signal: AbortSignal.timeout(isFree ? LIMIT_MS : QUEUED_MS) })) as R
     } catch (error) {
-      throw asProblem(error as Error)
+      throw asProblem(error as Error, isFree)
     }
   }
   return {
     verdict: (pack, examination) => run(records, 'verdict', pack, examination),
+    standing: (pack, examination) => run(records, 'standing', pack, examination),
     referral: (pack, examination, about) => run(records, 'referral', pack, examination, about),
     document: (pack, document) => run(documents, 'document', pack, document),
     close: async () => {
@@ -46,11 +50,12 @@ export function judgingThreads(everyday: Pack): JudgingThreads {
   }
 }
 
-function asProblem(error: Error): Error {
+function asProblem(error: Error, isFree: boolean): Error {
   const { name, message } = error
   const code = (error as { readonly code?: string }).code
-  if (name === 'AbortError' || name === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY')
+  const isOver = name === 'AbortError' || name === 'TimeoutError'
+  if ((isOver && isFree) || code === 'ERR_WORKER_OUT_OF_MEMORY')
     return new HttpProblem(422, 'too-long-to-judge', `Judging this record was ended after ${LIMIT_MS / 1000} seconds. Send fewer entries.`)
-  if (/queue/i.test(message)) return new HttpProblem(503, 'busy', 'Too much is being judged just now. Try again in a moment.')
+  if (isOver || /queue/i.test(message)) return new HttpProblem(503, 'busy', 'Too much is being judged just now. Try again in a moment.')
   return error
 }
