@@ -5,6 +5,7 @@ import { v7 as uuid7 } from 'uuid'
 import { sealWith } from '../audit/queries.js'
 import type { Sealer } from '../audit/seal.js'
 import { addExamination } from '../examinations/queries.js'
+import { keepRange } from '../examinations/ranges.js'
 import { loadExamination, storeVerdict } from '../examinations/service.js'
 import { keepEntries } from '../examinations/entries.js'
 import { judgeHere } from '../judging/judge.js'
@@ -103,7 +104,11 @@ async function addCase(
   const entries = caseEntries(pack, one, startedAt, at.staff.name)
   const accepted = one.state === 'draft' ? [] : acceptanceOf(pack, one, entries, startedAt, at.staff.name)
   await keepEntries(client, pack, id, [...entries, ...accepted], { id: at.staff.clinician, site: at.site })
-  if (one.state === 'draft') return
+  if (one.state === 'draft') {
+    const { row, examination } = await loadExamination(client, new PackStore(pack), id)
+    await keepRange(client, { id, site: at.site, entries: examination.entries.length, sides: row.sides, ...(await judgeHere.standing(pack, examination)) })
+    return
+  }
   const packStore = new PackStore(pack)
   const signer = { id: at.staff.clinician, site: at.site }
   const loaded = await loadExamination(client, packStore, id)

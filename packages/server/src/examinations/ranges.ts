@@ -85,8 +85,8 @@ interface KeptRange {
   readonly priority: string
 }
 
-/** Of two servers that worked it out at once, the one that read more stands. */
-async function keepRange(db: Db, { id, site, entries, sides, floor, ceiling, priority }: KeptRange): Promise<void> {
+/** Keeps where an examination stands. Of two servers that worked it out at once, the one that read more stands. */
+export async function keepRange(db: Db, { id, site, entries, sides, floor, ceiling, priority }: KeptRange): Promise<void> {
   await db.query(
     `insert into standing_range as s (examination_id, site_id, entries, sides, floor, ceiling, priority) values ($1, $2, $3, $4, $5, $6, $7)
      on conflict (examination_id) do update set entries = excluded.entries, sides = excluded.sides, floor = excluded.floor, ceiling = excluded.ceiling,
