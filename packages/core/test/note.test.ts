@@ -173,3 +173,12 @@ describe('six different things', () => {
     expect(knee({ 'story.steps-at-once': 'not known' }, 'History')).toEqual(['Weight-bearing (4 steps) at the time: not known'])
   })
 })
+
+describe('what came from a file', () => {
+  it('is told in the note with who read it and who is said to have recorded it', () => {
+    const entries = calm().map((one, at): FindingEntry => (at < 3 ? { ...one, by: 'Dr Quill', saidBy: 'Dr Enid Skua' } : one))
+    const told = clinicalNote(judgement(thePack(), exam(entries))).find(({ heading }) => heading === 'From a file')
+    expect(told?.lines).toEqual(['3 findings read by Dr Quill, said to be recorded by Dr Enid Skua'])
+    expect(clinicalNote(judgement(thePack(), exam(calm()))).some(({ heading }) => heading === 'From a file')).toBe(false)
+  })
+})

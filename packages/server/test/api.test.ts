@@ -250,6 +250,36 @@ describe('signing, amending, referring', () => {
   })
 })
 
+const NAME_SIGNED_IN = 'Dr Isolde Brannock'
+
+describe('who recorded an entry', () => {
+  it('is whoever was signed in; what the entry says itself is kept as said', async () => {
+    const id = await server.begin()
+    const [claimed, own] = [
+      entry('knee.feel.calf', '1', { side: 'right', by: 'Dr Somebody Else' }),
+      entry('knee.feel.fibular-head', '1', { side: 'right', by: NAME_SIGNED_IN }),
+    ]
+    expect((await server.record(id, claimed, own)).statusCode).toBe(200)
+    const { entries } = (await call('GET', `/api/examinations/${id}`)).json<{ entries: FindingEntry[] }>()
+    const of = (one: FindingEntry) => entries.find((found) => found.id === one.id)
+    expect([of(claimed)?.by, of(claimed)?.saidBy]).toEqual([NAME_SIGNED_IN, 'Dr Somebody Else'])
+    expect([of(own)?.by, of(own)?.saidBy]).toEqual([NAME_SIGNED_IN, undefined])
+    // Sent again it is the same entry.
+    expect((await server.record(id, claimed)).json()).toMatchObject({ outcomes: [{ state: 'already' }] })
+    const { rows } = await server.owner.query<{ who: string }>('select a.name as who from entry x join account a on a.id = x.account_id where x.id = $1', [
+      claimed.id,
+    ])
+    expect(rows).toEqual([{ who: NAME_SIGNED_IN }])
+  })
+  it('is not somebody who sends it under the same id in another name', async () => {
+    const id = await server.begin()
+    const one = entry('knee.feel.calf', '1', { side: 'right', by: NAME_SIGNED_IN })
+    await server.record(id, one)
+    const again = await call('POST', `/api/examinations/${id}/entries`, { entries: [one] }, 'quill')
+    expect(again.json()).toMatchObject({ outcomes: [{ state: 'refused' }] })
+  })
+})
+
 describe('a Now that a later check found otherwise', () => {
   const ARTERY = 'any.flag.arterial-hard'
   const NAME = 'Dr Isolde Brannock'
