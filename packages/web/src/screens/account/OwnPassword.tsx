@@ -5,23 +5,24 @@ import { call } from '../../api/http'
 import { ownSessions } from '../../api/queries'
 import { faultWords } from '../../parts/faultWords'
 import { Fields, Labelled } from '../../parts/Labelled'
+import { isSameTwice, NewPassword, NO_PASSWORD } from '../../parts/NewPassword'
 import { Box } from './Box'
 
 /** Another password; whoever is signed in elsewhere is signed out. */
 export function OwnPassword() {
   const [password, setPassword] = useState('')
-  const [next, setNext] = useState('')
-  const [again, setAgain] = useState('')
+  const [chosen, setChosen] = useState(NO_PASSWORD)
   const [fault, setFault] = useState('')
   const [isDone, setDone] = useState(false)
   const client = useQueryClient()
   const change = async (): Promise<void> => {
     setFault('')
     setDone(false)
-    if (next !== again) return setFault('The two new passwords are not the same.')
+    if (!isSameTwice(chosen)) return setFault('The two new passwords are not the same.')
     try {
-      await call(accounts.changePassword, { body: { password, next } })
-      for (const clear of [setPassword, setNext, setAgain]) clear('')
+      await call(accounts.changePassword, { body: { password, next: chosen.next } })
+      setPassword('')
+      setChosen(NO_PASSWORD)
       setDone(true)
       void client.invalidateQueries({ queryKey: ownSessions.queryKey })
     } catch (error) {
@@ -33,15 +34,7 @@ export function OwnPassword() {
       <h2>Password</h2>
       <Fields fault={fault} submit="Change password" onSubmit={() => void change()}>
         <Labelled label="Password now" type="password" value={password} onChange={setPassword} autoComplete="current-password" />
-        <Labelled
-          label="New password"
-          hint="12 characters or more, and none that many people have"
-          type="password"
-          value={next}
-          onChange={setNext}
-          autoComplete="new-password"
-        />
-        <Labelled label="The same again" type="password" value={again} onChange={setAgain} autoComplete="new-password" />
+        <NewPassword value={chosen} onChange={setChosen} />
       </Fields>
       {isDone && <p role="status">Changed. Every other session of yours has ended.</p>}
     </Box>

@@ -6,6 +6,7 @@ import { auditRows, type AuditQuery } from '../../api/queries'
 import { Button, Card, Input, Reading, Soft } from '../../parts/controls'
 import { Loaded } from '../../parts/Loaded'
 import { Shell } from '../../parts/Shell'
+import { Select, Table } from '../../parts/Table'
 import { dayAndTime } from '../../parts/times'
 import { Label, TextField } from 'react-aria-components'
 
@@ -33,12 +34,12 @@ export default function AuditPage() {
         <Filters role="search" aria-label="Narrow down">
           <div>
             <label htmlFor="audit-action">Action</label>
-            <select id="audit-action" value={filter.action ?? ''} onChange={({ target }) => narrow('action', target.value)}>
+            <Select id="audit-action" value={filter.action ?? ''} onChange={({ target }) => narrow('action', target.value)}>
               <option value="">all</option>
               {query.data?.actions.map((one) => (
                 <option key={one}>{one}</option>
               ))}
-            </select>
+            </Select>
           </div>
           <TextField value={filter.about ?? ''} onChange={(value) => narrow('about', value)}>
             <Label>About (an id or address)</Label>
@@ -77,7 +78,7 @@ export default function AuditPage() {
 
 function Rows({ rows, onWho }: { readonly rows: readonly AuditRow[]; readonly onWho: (account: string) => void }) {
   return (
-    <Table>
+    <Wide>
       <thead>
         <tr>
           <th>When</th>
@@ -108,7 +109,7 @@ function Rows({ rows, onWho }: { readonly rows: readonly AuditRow[]; readonly on
           </tr>
         ))}
       </tbody>
-    </Table>
+    </Wide>
   )
 }
 
@@ -141,29 +142,11 @@ const Filters = styled.div`
     font-weight: 600;
   }
   select {
-    min-height: 34px;
     min-width: 200px;
-    border-radius: 8px;
-    border: 1px solid ${({ theme }) => theme.rule};
-    background: ${({ theme }) => theme.sheet};
-    padding: 0 8px;
   }
 `
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
+const Wide = styled(Table)`
   table-layout: fixed;
-  th,
-  td {
-    padding: 4px 12px;
-    text-align: left;
-    border-bottom: 1px solid ${({ theme }) => theme.rule};
-  }
-  th {
-    padding: 10px 12px;
-    font-size: 12px;
-    color: ${({ theme }) => theme.soft};
-  }
   th:nth-child(1) {
     width: 190px;
   }

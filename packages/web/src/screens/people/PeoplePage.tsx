@@ -10,6 +10,7 @@ import { faultWords } from '../../parts/faultWords'
 import { Loaded } from '../../parts/Loaded'
 import { ROLE_NAMES } from '../../parts/roleNames'
 import { Shell } from '../../parts/Shell'
+import { Select, Table } from '../../parts/Table'
 import { dayAndTime } from '../../parts/times'
 import { InvitePerson } from './InvitePerson'
 
@@ -45,7 +46,7 @@ export default function PeoplePage() {
         <Card>
           <Loaded query={query} what="the accounts">
             {(all) => (
-              <Table>
+              <Off>
                 <thead>
                   <tr>
                     <th>Name</th>
@@ -65,13 +66,13 @@ export default function PeoplePage() {
                         </Soft>
                       </td>
                       <td>
-                        <select aria-label={`Role of ${one.name}`} value={one.role} onChange={({ target }) => change(one.id, { role: target.value as Role })}>
+                        <Select aria-label={`Role of ${one.name}`} value={one.role} onChange={({ target }) => change(one.id, { role: target.value as Role })}>
                           {ROLES.map((role) => (
                             <option key={role} value={role}>
                               {ROLE_NAMES[role]}
                             </option>
                           ))}
-                        </select>
+                        </Select>
                       </td>
                       <td>{stateOf(one)}</td>
                       <td>
@@ -85,7 +86,7 @@ export default function PeoplePage() {
                     </tr>
                   ))}
                 </tbody>
-              </Table>
+              </Off>
             )}
           </Loaded>
         </Card>
@@ -132,28 +133,9 @@ const Page = styled.div`
   display: grid;
   gap: 12px;
 `
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  th,
-  td {
-    padding: 8px 16px;
-    text-align: left;
-    border-bottom: 1px solid ${({ theme }) => theme.rule};
-  }
-  th {
-    font-size: 12px;
-    color: ${({ theme }) => theme.soft};
-  }
+const Off = styled(Table)`
   tr[data-off] td {
     color: ${({ theme }) => theme.soft};
-  }
-  select {
-    min-height: 32px;
-    border-radius: 8px;
-    border: 1px solid ${({ theme }) => theme.rule};
-    background: ${({ theme }) => theme.sheet};
-    padding: 0 8px;
   }
 `
 const Actions = styled.div`
