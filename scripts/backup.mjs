@@ -1,8 +1,8 @@
 #!/usr/bin/env node
 // npm run backup: takes a whole backup of the running database, restores it beside, and compares what came back before it says that it is one.
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
-import { ROOT, Stop, freePort, say, step } from './lib/run.mjs'
+import { ROOT, Stop, say, step } from './lib/run.mjs'
 import { installDebian, installNpm } from './lib/install.mjs'
 import { listBackups, repositoryOf, restoreInto, takeBackup } from './lib/backups.mjs'
 
@@ -25,9 +25,7 @@ try {
   const scratch = new Cluster(`${folder}-backup-check`)
   await step('restored beside', async () => {
     scratch.remove()
-    mkdirSync(scratch.folder, { recursive: true })
-    scratch.secrets = { ...JSON.parse(readFileSync(join(folder, 'secrets.json'), 'utf8')), port: await freePort() }
-    writeFileSync(join(scratch.folder, 'secrets.json'), JSON.stringify(scratch.secrets), { mode: 0o600 })
+    await scratch.adopt(cluster.secrets)
     restoreInto(scratch, repository, 'backup')
   })
   try {

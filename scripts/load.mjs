@@ -1,11 +1,11 @@
 #!/usr/bin/env node
 // npm run load: what the server takes on loopback: sign-in, read, post, judge and desk at 1, 10 and 50 connections, then memory over some minutes.
-import { spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { ROOT, freePort, say } from './lib/run.mjs'
+import { startApplication } from './lib/demo.mjs'
+import { say } from './lib/run.mjs'
 
 const { values: options } = parseArgs({ options: { seconds: { type: 'string', default: '4' }, minutes: { type: 'string', default: '1' } } })
 const SECONDS = Number(options.seconds)
@@ -13,20 +13,7 @@ const MINUTES = Number(options.minutes)
 /** p95 in milliseconds at 10 connections on two quiet cores. */
 const TARGETS = { desk: 150, post: 60 }
 
-const port = await freePort()
-const data = join(ROOT, '.test', 'load')
-const app = spawn(process.execPath, [join(ROOT, 'scripts/start.mjs'), '--fresh', '--port', String(port)], {
-  env: { ...process.env, AWL_DATA: data, AWL_SIGN_IN_TRIES: '100000', AWL_REQUESTS_PER_MINUTE: '10000000' },
-  stdio: ['ignore', 'pipe', 'inherit'],
-})
-process.on('exit', () => app.kill('SIGINT'))
-await new Promise((resolve, reject) => {
-  app.stdout.on('data', (chunk) => String(chunk).includes('Ctrl-C') && resolve())
-  app.on('exit', () => reject(new Error('the application did not start')))
-})
-app.removeAllListeners('exit')
-
-const base = `http://127.0.0.1:${port}`
+const { base, data } = await startApplication('load', { AWL_SIGN_IN_TRIES: '100000', AWL_REQUESTS_PER_MINUTE: '10000000' })
 let cookie = ''
 /** @returns status and answer; the whole answer is read, as a browser does */
 async function ask(method, path, body, as = cookie) {

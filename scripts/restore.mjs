@@ -1,9 +1,9 @@
 #!/usr/bin/env node
 // npm run restore: brings a database back from its backups into an empty folder, up to the last archived moment or an earlier one.
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
-import { ROOT, Stop, freePort, say, step } from './lib/run.mjs'
+import { ROOT, Stop, say, step } from './lib/run.mjs'
 import { installDebian, installNpm } from './lib/install.mjs'
 import { restoreInto } from './lib/backups.mjs'
 
@@ -37,11 +37,8 @@ try {
   const { countsOf, verifyCopy } = await import('./lib/verifyCopy.mjs')
   const folder = process.env.AWL_DATA ?? join(ROOT, '.data', 'cluster')
   if (existsSync(join(folder, 'pg'))) throw new Stop(`${folder} holds a database already. Move it away first: nothing is overwritten.`)
-  const kept = JSON.parse(readFileSync(secrets, 'utf8'))
-  mkdirSync(folder, { recursive: true })
   const cluster = new Cluster(folder)
-  cluster.secrets = { ...kept, port: await freePort() }
-  writeFileSync(join(folder, 'secrets.json'), JSON.stringify(cluster.secrets), { mode: 0o600 })
+  await cluster.adopt(JSON.parse(readFileSync(secrets, 'utf8')))
   await step('restored', () => restoreInto(cluster, resolve(from), until ?? 'archived'))
   const urls = await cluster.start()
   await step('verified', () => verifyCopy(urls))

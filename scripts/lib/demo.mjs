@@ -5,17 +5,16 @@ import { ROOT, freePort } from './run.mjs'
 import { installDebian, installNpm, launchOptions } from './install.mjs'
 
 /**
- * Starts the application and a browser; both end with this process.
+ * Starts the application with fresh demonstration data; it ends with this process.
  * @param name of its folder under .test, so that two uses never share data
- * @returns the page before signing in, and what the examiner does on it
+ * @param env what the start command is told besides
+ * @returns its address, and the folder of its data
  */
-export async function startDemo(name) {
-  installDebian({ browser: true })
-  installNpm()
-  const { chromium } = await import('playwright-core')
+export async function startApplication(name, env = {}) {
   const port = await freePort()
+  const data = join(ROOT, '.test', name)
   const app = spawn(process.execPath, [join(ROOT, 'scripts/start.mjs'), '--fresh', '--port', String(port)], {
-    env: { ...process.env, AWL_DATA: join(ROOT, '.test', name) },
+    env: { ...process.env, ...env, AWL_DATA: data },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   // Whatever goes wrong on the way, the application does not stay behind.
@@ -25,10 +24,23 @@ export async function startDemo(name) {
     app.on('exit', () => reject(new Error('the application did not start')))
   })
   app.removeAllListeners('exit')
+  return { base: `http://127.0.0.1:${port}`, data }
+}
+
+/**
+ * Starts the application and a browser; both end with this process.
+ * @param name of its folder under .test, so that two uses never share data
+ * @returns the page before signing in, and what the examiner does on it
+ */
+export async function startDemo(name) {
+  installDebian({ browser: true })
+  installNpm()
+  const { chromium } = await import('playwright-core')
+  const { base } = await startApplication(name)
   const browser = await chromium.launch(launchOptions())
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', colorScheme: 'light' })
   const page = await context.newPage()
-  await page.goto(`http://127.0.0.1:${port}`)
+  await page.goto(base)
   return { browser, page, ...hands(page) }
 }
 

@@ -3,11 +3,9 @@ import { spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { Stop, freePort } from './run.mjs'
+import { Stop, freePort, sleep } from './run.mjs'
 import { archiving } from './backups.mjs'
 import { postgresBin } from './install.mjs'
-
-const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
 
 /** As root PostgreSQL runs as its own user, whose numbers stand in /etc/passwd. */
 function runAs() {
@@ -68,6 +66,13 @@ export class Cluster {
   /** Where the seals of audit rows are noted, outside of the database. */
   get anchors() {
     return join(this.folder, 'audit-anchors.jsonl')
+  }
+
+  /** Takes over the secrets of the cluster that is to be restored here, with a port of its own. */
+  async adopt(secrets) {
+    mkdirSync(this.folder, { recursive: true })
+    this.secrets = { ...secrets, port: await freePort() }
+    writeFileSync(join(this.folder, 'secrets.json'), JSON.stringify(this.secrets), { mode: 0o600 })
   }
 
   /** The secrets of this cluster; one that was made before audit rows and backups had keys is given them. */

@@ -13,6 +13,8 @@ export const NODE_FLAGS = ['--min-semi-space-size=96', '--max-semi-space-size=96
 
 export const say = (line) => process.stdout.write(`${line}\n`)
 
+export const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
+
 export class Stop extends Error {}
 
 /** Runs a command to its end. Its output goes to the terminal, or is returned when quiet. */

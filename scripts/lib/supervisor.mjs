@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { NODE_FLAGS, ROOT, Stop } from './run.mjs'
+import { NODE_FLAGS, ROOT, Stop, sleep } from './run.mjs'
 
 const MAIN = join(ROOT, 'packages/server/dist/main.js')
 /** So many starts in so long: a fault that ends the server each time is told and not tried for ever. */
@@ -10,8 +10,6 @@ const MOST_STARTS = 5
 const SPAN_MS = 5 * 60_000
 const LOOK_MS = 2000
 const PATIENCE_MS = 15_000
-
-const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
 
 /** The command line of a process that runs; empty for none. */
 function commandOf(pid) {

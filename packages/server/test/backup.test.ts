@@ -1,4 +1,4 @@
-import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { cpSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -40,11 +40,7 @@ async function restored(
   until?: string,
 ): Promise<{ readonly entries: ReadonlySet<string>; readonly faults: readonly string[]; readonly altered: readonly string[] }> {
   const cluster = await newCluster(name)
-  mkdirSync(cluster.folder, { recursive: true })
-  // Beside the other one it needs a port of its own.
-  const secrets = { ...(JSON.parse(readFileSync(KEPT, 'utf8')) as { port: number }), port: 20_000 + Math.floor(Math.random() * 20_000) }
-  writeFileSync(join(cluster.folder, 'secrets.json'), JSON.stringify(secrets))
-  Object.assign(cluster, { secrets })
+  await cluster.adopt(JSON.parse(readFileSync(KEPT, 'utf8')) as object)
   const { restoreInto } = await backups()
   restoreInto(cluster, REPOSITORY, until)
   const { ownerUrl } = await cluster.start()

@@ -7,6 +7,7 @@ export interface Cluster {
   readonly folder: string
   readonly data: string
   start(): Promise<{ ownerUrl: string; appUrl: string; auditKey: string; anchors: string }>
+  adopt(secrets: object): Promise<void>
   stop(): void
   remove(): void
   pid(): number | undefined

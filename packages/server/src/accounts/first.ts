@@ -3,6 +3,7 @@ import { v7 as uuid7 } from 'uuid'
 import { addAudit } from '../audit/queries.js'
 import { asOne } from '../db/connect.js'
 import { addInvitation, type Invitation } from './invitations.js'
+import { addAccount } from './queries.js'
 
 const SIGN_IN = 'administrator'
 
@@ -29,14 +30,7 @@ async function newSite(db: pg.PoolClient): Promise<{ readonly id: string; readon
   const [id, site] = [uuid7(), uuid7()]
   const name = process.env.AWL_SITE_NAME ?? 'A site without a name'
   await db.query('insert into site (id, name, zone) values ($1, $2, $3)', [site, name, process.env.AWL_SITE_ZONE ?? 'UTC'])
-  await db.query('insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6)', [
-    id,
-    site,
-    SIGN_IN,
-    'Administrator',
-    'admin',
-    'none',
-  ])
+  await addAccount(db, { id, site, signIn: SIGN_IN, name: 'Administrator', role: 'admin' })
   return { id, site }
 }
 

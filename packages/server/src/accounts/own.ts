@@ -6,16 +6,16 @@ import { asOne, asSite } from '../db/connect.js'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 import { invitedBy, takeUp } from './invitations.js'
-import { fits, hashOf, passwordFault } from './passwords.js'
-import { endSessions, secretsOf, sessionsOf, setPassword, setSecondFactor, type Account } from './queries.js'
+import { hashOf, isPasswordOf, passwordFault } from './passwords.js'
+import { endSessions, sessionsOf, setPassword, setSecondFactor, type Account } from './queries.js'
 import { addressOf, codeHash, encrypted, newRecoveryCodes, newSecret, stepOf } from './secondFactor.js'
 
 /** What everybody does with their own account: sessions, password, second factor; and taking up an invitation. */
 export async function own(app: FastifyInstance): Promise<void> {
   const { pool } = app
   /** @throws HttpProblem 400 */
-  const checkPassword = async ({ signIn }: Account, password: string): Promise<void> => {
-    if (!(await fits((await secretsOf(pool, signIn))?.passwordHash, password)))
+  const checkPassword = async (account: Account, password: string): Promise<void> => {
+    if (!(await isPasswordOf(pool, account, password)))
       throw badInput([{ path: '/password', reason: 'is not your password', expected: 'the one with which you signed in' }])
   }
   const audited = (account: Account, action: string, about = '') => ({ site: account.site, account: account.id, action, about })

@@ -1,6 +1,8 @@
 import type { Fault } from '@kneecap-awl/core'
 import { hash, verify } from '@node-rs/argon2'
 import { dictionary } from '@zxcvbn-ts/language-common'
+import type { Db } from '../db/connect.js'
+import { secretsOf, type Account } from './queries.js'
 
 const LEAST = 12
 /** Passwords that many people have, so that they are tried first: a list that ships with the program. */
@@ -29,3 +31,7 @@ export async function fits(passwordHash: string | undefined, password: string): 
   const held = passwordHash?.startsWith('$argon2') ? passwordHash : undefined
   return (await verify(held ?? (await decoy), password.normalize('NFKC'))) && held !== undefined
 }
+
+/** Whether a password is that of an account. */
+export const isPasswordOf = async (db: Db, { signIn }: Pick<Account, 'signIn'>, password: string): Promise<boolean> =>
+  fits((await secretsOf(db, signIn))?.passwordHash, password)

@@ -8,10 +8,7 @@ import { asSite, type Db } from '../db/connect.js'
 import { badInput, HttpProblem, notFound } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 import { addInvitation } from './invitations.js'
-import { endSessions, setPassword, setSecondFactor } from './queries.js'
-
-/** No hash of a password, so that no password fits. */
-const NO_PASSWORD = 'none'
+import { addAccount, endSessions, NO_PASSWORD, setPassword, setSecondFactor } from './queries.js'
 
 async function peopleOf(db: Db): Promise<Person[]> {
   const { rows } = await db.query<Person & { disabledAt: Date | null; invitedUntil: Date | null }>(
@@ -31,11 +28,8 @@ export async function people(app: FastifyInstance): Promise<void> {
     asSite(pool, account.site, async (db) => {
       if (!hasLetters(plainText(name))) throw badInput([{ path: '/name', reason: 'is no name', expected: 'a name with letters' }])
       const id = uuid7()
-      const { rowCount } = await db.query(
-        'insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6) on conflict (sign_in) do nothing',
-        [id, account.site, signIn, plainText(name), role, NO_PASSWORD],
-      )
-      if (rowCount !== 1) throw badInput([{ path: '/signIn', reason: 'is taken', expected: 'another sign-in name' }])
+      if (!(await addAccount(db, { id, site: account.site, signIn, name: plainText(name), role })))
+        throw badInput([{ path: '/signIn', reason: 'is taken', expected: 'another sign-in name' }])
       const invitation = await addInvitation(db, { id, site: account.site })
       addAudit(db, { site: account.site, account: account.id, action: 'person invited', about: `${id} ${role}` })
       return { id, ...invitation }

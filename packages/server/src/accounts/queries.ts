@@ -23,6 +23,28 @@ export interface Secrets {
   readonly secondFactorStep: string
 }
 
+/** No hash of a password, so that no password fits. */
+export const NO_PASSWORD = 'none'
+
+export interface NewAccount {
+  readonly id: string
+  readonly site: string
+  readonly signIn: string
+  readonly name: string
+  readonly role: Role
+  /** Left out where its person sets the password with a code. */
+  readonly passwordHash?: string
+}
+
+/** @returns false when the sign-in name is taken */
+export async function addAccount(db: Db, { id, site, signIn, name, role, passwordHash = NO_PASSWORD }: NewAccount): Promise<boolean> {
+  const { rowCount } = await db.query(
+    'insert into account (id, site_id, sign_in, name, role, password_hash) values ($1, $2, $3, $4, $5, $6) on conflict (sign_in) do nothing',
+    [id, site, signIn, name, role, passwordHash],
+  )
+  return rowCount === 1
+}
+
 /** An account that may sign in, by its name: the only way to its secrets. */
 export async function secretsOf(db: Db, signIn: string): Promise<Secrets | undefined> {
   const { rows } = await db.query<Secrets>('select * from account_to_sign_in($1)', [signIn])

@@ -7,7 +7,7 @@ import { asOne, asSite } from '../db/connect.js'
 import { HttpProblem } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 import { own } from './own.js'
-import { fits } from './passwords.js'
+import { fits, isPasswordOf } from './passwords.js'
 import {
   addSession,
   endSession,
@@ -100,14 +100,16 @@ export const accounts = fp(async (app: FastifyInstance) => {
     return (await isCode(secrets, code)) ? person : refused('That code does not fit, or was used before.')
 
     async function refused(why: string): Promise<never> {
-      await asOne(pool, async (db) => {
-        await noteFailed(db, signIn, request.ip)
-        const about = `${request.ip} ${name.trim().slice(0, LONGEST_NAME)}`
-        addAudit(db, { site: person?.site ?? null, account: person?.id ?? null, action: 'sign-in refused', about })
-      })
+      await noteRefused(request, signIn, person, 'sign-in refused', ` ${name.trim().slice(0, LONGEST_NAME)}`)
       throw new HttpProblem(401, 'not-signed-in', why)
     }
   }
+  /** Counts a try that failed, and says so in the audit. @param more what is told besides the address */
+  const noteRefused = ({ ip }: FastifyRequest, signIn: string, who: Account | undefined, action: string, more = ''): Promise<void> =>
+    asOne(pool, async (db) => {
+      await noteFailed(db, signIn, ip)
+      addAudit(db, { site: who?.site ?? null, account: who?.id ?? null, action, about: `${ip}${more}` })
+    })
   const isCode = ({ person: { id, site }, secondFactor }: Secrets, code: string): Promise<boolean> =>
     asSite(pool, site, async (db) => {
       const step = secondFactor === null ? undefined : await stepOf(decrypted(sealerOf(pool), secondFactor), code.trim())
@@ -156,11 +158,8 @@ export const accounts = fp(async (app: FastifyInstance) => {
     const who = request.lockedAccount ?? request.account
     if (!who) throw new HttpProblem(401, 'not-signed-in', 'Sign in first.')
     await refuseTooMany(pool, who.signIn, request.ip, signInTries)
-    if (!(await fits((await secretsOf(pool, who.signIn))?.passwordHash, password))) {
-      await asOne(pool, async (db) => {
-        await noteFailed(db, who.signIn, request.ip)
-        addAudit(db, { site: who.site, account: who.id, action: 'unlocking refused', about: request.ip })
-      })
+    if (!(await isPasswordOf(pool, who, password))) {
+      await noteRefused(request, who.signIn, who, 'unlocking refused')
       throw new HttpProblem(401, 'locked', 'That password does not fit.')
     }
     return begin(request, reply, who, 'unlocked')

@@ -2,6 +2,7 @@ import { hash } from '@node-rs/argon2'
 import pg from 'pg'
 import { examinedNormal, itemsById, judgement, rangeToAccept, sidesOf, viewOf, type Entry, type Item, type Pack } from '@kneecap-awl/core'
 import { v7 as uuid7 } from 'uuid'
+import { addAccount } from '../accounts/queries.js'
 import { sealWith } from '../audit/queries.js'
 import type { Sealer } from '../audit/seal.js'
 import { addExamination } from '../examinations/queries.js'
@@ -51,15 +52,9 @@ async function addStaff(db: pg.Client, site: string): Promise<{ clinician: strin
   for (const { signIn, name, role } of STAFF) {
     const id = uuid7()
     if (clinician === '') clinician = id
-    await db.query('insert into account (id, site_id, sign_in, name, role, password_hash, is_demo) values ($1, $2, $3, $4, $5, $6, true)', [
-      id,
-      site,
-      signIn,
-      name,
-      role,
-      passwordHash,
-    ])
+    await addAccount(db as never, { id, site, signIn, name, role, passwordHash })
   }
+  await db.query('update account set is_demo = true where site_id = $1', [site])
   return { clinician, name: STAFF[0].name }
 }
 
