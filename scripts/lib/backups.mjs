@@ -1,6 +1,6 @@
 // Backups by pgBackRest: whole ones, and every piece of the write-ahead log as it is finished, encrypted, so that any moment since can be restored.
 import { spawnSync } from 'node:child_process'
-import { chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Stop } from './run.mjs'
 
@@ -24,9 +24,10 @@ export const archiving = ({ folder }) =>
 
 /** Says that a cluster keeps backups in a folder from its next start on. */
 export function keepBackups(cluster, repository) {
-  mkdirSync(cluster.folder, { recursive: true })
   for (const path of [cluster.folder, repository]) {
-    mkdirSync(path, { recursive: true, mode: 0o700 })
+    cluster.checkFolders(path)
+    // The folder alone is closed to others: PostgreSQL has to come through those above it.
+    chmodSync(path, 0o700)
     if (cluster.user.uid !== undefined) chownSync(path, cluster.user.uid, cluster.user.gid)
   }
   writeFileSync(noteOf(cluster.folder), JSON.stringify({ repository }))

@@ -105,10 +105,11 @@ export class Cluster {
     rmSync(this.folder, { recursive: true, force: true })
   }
 
-  checkFolders() {
-    mkdirSync(this.folder, { recursive: true })
+  /** Makes a folder that PostgreSQL can come to. @throws Stop where it may not enter one above it */
+  checkFolders(folder = this.folder) {
+    mkdirSync(folder, { recursive: true })
     if (this.user.uid === undefined) return
-    for (let at = dirname(this.folder); at !== '/'; at = dirname(at)) {
+    for (let at = dirname(folder); at !== '/'; at = dirname(at)) {
       if ((statSync(at).mode & 0o001) === 0) throw new Stop(`PostgreSQL runs as the user "postgres", which may not enter ${at}. Allow it with: chmod o+x ${at}`)
     }
   }
