@@ -109,7 +109,13 @@ export function restoreInto(cluster, repository, until = 'archived') {
       : until === 'backup'
         ? ['--type=immediate', '--target-action=promote']
         : ['--type=time', `--target=${until.replace('T', ' ').replace('Z', '+00')}`, '--target-action=promote']
-  pgbackrest(cluster, 'restore', target)
+  try {
+    pgbackrest(cluster, 'restore', target)
+  } catch (error) {
+    // What was made for it goes again, so that another try finds an empty place.
+    rmSync(cluster.data, { recursive: true, force: true })
+    throw error
+  }
   // A restored cluster archives nowhere until it is told where: it never writes into the place that it came from by itself.
   rmSync(noteOf(cluster.folder), { force: true })
 }
