@@ -22,6 +22,8 @@ import { answerBadAddress, answerProblems } from './http/problem.js'
 import { serve } from './http/serve.js'
 import { privacy } from './http/privacy.js'
 import { refuseUnstorable } from './http/unstorable.js'
+import type { Changes } from './live/changes.js'
+import { live } from './live/routes.js'
 import { packs } from './packs/routes.js'
 import type { PackStore } from './packs/service.js'
 import { patients } from './patients/routes.js'
@@ -36,12 +38,16 @@ declare module 'fastify' {
     requestsPerMinute: number
     /** Where unsigned examinations stand. */
     ranges: Ranges
+    /** What any server changes. */
+    changes: Changes | undefined
   }
 }
 
 export interface AppOptions {
   readonly pool: pg.Pool
   readonly packStore: PackStore
+  /** What other servers change; without it nothing is told but what is asked. */
+  readonly changes?: Changes
   /** Tries of one name from one address in a quarter of an hour. */
   readonly signInTries?: number
   /** Of one account, or of one address where nobody is signed in. */
@@ -67,7 +73,7 @@ const reference = (): string => randomBytes(4).toString('hex')
 
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
-  const { pool, packStore, signInTries = 10, requestsPerMinute = 1200, idleMinutes = 15, hosts = [], trustProxy = false, tls, log = false } = options
+  const { pool, packStore, changes, signInTries = 10, requestsPerMinute = 1200, idleMinutes = 15, hosts = [], trustProxy = false, tls, log = false } = options
   const app: FastifyInstance = Fastify({
     logger: log ? LOGGING : false,
     genReqId: reference,
@@ -86,7 +92,15 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.decorate('requestsPerMinute', requestsPerMinute)
   const ranges = new Ranges(pool, packStore, app.log)
   app.decorate('ranges', ranges)
-  app.addHook('onClose', () => ranges.settled())
+  app.decorate('changes', changes)
+  app.addHook('onReady', async () => {
+    ranges.start()
+    await changes?.start()
+  })
+  app.addHook('onClose', async () => {
+    await changes?.stop()
+    await ranges.settled()
+  })
   answerProblems(app)
   refuseUnstorable(app)
   await app.register(onlyHosts(hosts))
@@ -103,6 +117,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   await app.register(patients)
   await app.register(examinations)
   await app.register(referrals)
+  await app.register(live)
   serve(app, contract.health, async () => {
     await pool.query('select 1')
     return { ok: true, pack: packStore.current.hash }

@@ -4,6 +4,7 @@ import { sealWith } from './audit/queries.js'
 import { Sealer } from './audit/seal.js'
 import { connect } from './db/connect.js'
 import { judgingThreads } from './judging/threads.js'
+import { Changes } from './live/changes.js'
 import { need } from './need.js'
 import { PackStore, shippedPack } from './packs/service.js'
 
@@ -30,6 +31,7 @@ const judge = judgingThreads(everyday)
 const app = await buildApp({
   pool,
   packStore: new PackStore(everyday, judge),
+  changes: new Changes(process.env.AWL_LISTEN_URL ?? need('AWL_APP_URL'), (message) => say(`  ${message}`)),
   log: true,
   hosts: AWL_HOSTS.split(',').filter(Boolean),
   ...(AWL_TRUST_PROXY ? { trustProxy: AWL_TRUST_PROXY } : {}),

@@ -22,6 +22,7 @@ const APPLICATION: Readonly<Record<string, readonly Statement[]>> = {
   pack: ['select'],
   patient: CHANGED,
   patient_number: ['select', 'update'],
+  range_job: [],
   recovery_code: ['select', 'insert', 'update', 'delete'],
   referral: ADDED,
   referral_event: ADDED,
@@ -35,7 +36,9 @@ const APPLICATION: Readonly<Record<string, readonly Statement[]>> = {
 /** Nobody empties, changes or deletes these, the owner of the tables no more than the application. */
 const KEPT = ['audit', 'correction', 'entry', 'referral', 'referral_event', 'seal', 'verdict']
 /** Tables whose rows belong to a site. */
-const OF_SITE = Object.keys(APPLICATION).filter((table) => !['failed_sign_in', 'known_place', 'pack', 'schemaversion', 'session', 'site'].includes(table))
+const OF_SITE = Object.keys(APPLICATION).filter(
+  (table) => !['failed_sign_in', 'known_place', 'pack', 'range_job', 'schemaversion', 'session', 'site'].includes(table),
+)
 
 let server: Server
 let other: OtherSite

@@ -19,6 +19,7 @@ import { migrate } from '../src/db/migrate.js'
 import { v7 as uuid7 } from 'uuid'
 import { DEMO_PASSWORD, loadDemo } from '../src/demo/load.js'
 import { judgingThreads } from '../src/judging/threads.js'
+import { Changes } from '../src/live/changes.js'
 import { PackStore, shippedPack } from '../src/packs/service.js'
 import { newCluster, type Cluster } from './database.js'
 
@@ -73,7 +74,8 @@ export async function newServer(name: string, prepared: (cluster: Cluster) => vo
   const packStore = new PackStore(pack, judge)
   await packStore.store(owner)
   await loadDemo(ownerUrl, pack, sealer)
-  const app = await buildApp({ pool, packStore, signInTries: 1000, requestsPerMinute: 1_000_000 })
+  const changes = new Changes(appUrl, () => undefined)
+  const app = await buildApp({ pool, packStore, changes, signInTries: 1000, requestsPerMinute: 1_000_000 })
 
   const cookies = new Map<string, string>()
   const cookieOf = async (signIn: string): Promise<string> => {

@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-quer
 import { ThemeProvider } from 'styled-components'
 import type { Role } from '@kneecap-awl/contract'
 import { ApiProblem } from './api/http'
+import { hearChanges } from './api/live'
 import { session } from './api/queries'
 import { Loaded } from './parts/Loaded'
 import { setSiteZone } from './parts/times'
@@ -50,6 +51,8 @@ function SignedIn() {
   useEffect(() => {
     if (isIn) for (const screen of Object.values(screens)) void screen().catch(() => undefined)
   }, [isIn])
+  const readsPatients = isIn && HOMES[who.data?.role ?? 'admin'] === undefined
+  useEffect(() => (readsPatients ? hearChanges(client) : undefined), [readsPatients])
   if (who.data === null) return <Navigate to="/sign-in" replace state={{ from: `${pathname}${search}` }} />
   if (who.data === undefined)
     return (

@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { accounts as contract, type Account as PublicAccount, type Action } from '@kneecap-awl/contract'
+import { accounts as contract, live, type Account as PublicAccount, type Action } from '@kneecap-awl/contract'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import fp from 'fastify-plugin'
 import { addAudit, sealerOf } from '../audit/queries.js'
-import { asOne, asSite } from '../db/connect.js'
+import { again, asOne, asSite } from '../db/connect.js'
 import { HttpProblem } from '../http/problem.js'
 import { serve } from '../http/serve.js'
 import { own } from './own.js'
@@ -42,6 +42,8 @@ declare module 'fastify' {
   interface FastifyInstance {
     /** The signed-in account, if its role may do this. @throws HttpProblem 401 or 403 */
     allow(request: FastifyRequest, action: Action | 'signed-in'): Account
+    /** Whether the session of a request that lasts is still open, unlocked and in use. */
+    isStillIn(request: FastifyRequest): Promise<boolean>
   }
 }
 
@@ -63,22 +65,27 @@ export const accounts = fp(async (app: FastifyInstance) => {
     if (needsSecondFactor(account)) throw new HttpProblem(403, 'second-factor-needed', 'Set up a second factor first: an administrator signs in with one.')
     return account
   })
+  const isIdle = (seenAt: Date): boolean => Date.now() - seenAt.getTime() > idleMinutes * MINUTE_MS
+  app.decorate('isStillIn', async ({ session }: FastifyRequest) => {
+    const state = session ? await sessionOf(pool, session.tokenHash) : undefined
+    return state !== undefined && state.lockedAt === null && !isIdle(state.seenAt)
+  })
   app.addHook('onRequest', async (request) => {
     const token = request.cookies[cookieName(request)]
     if (!token || !request.url.startsWith('/api/')) return
     const tokenHash = tokenHashOf(token)
-    const state = await sessionOf(pool, tokenHash)
+    const state = await again(() => sessionOf(pool, tokenHash))
     if (!state) return
     const { person, session, lockedAt, seenAt } = state
     request.session = { id: session, tokenHash }
-    const unseen = Date.now() - seenAt.getTime()
-    if (lockedAt !== null || unseen > idleMinutes * MINUTE_MS) {
+    if (lockedAt !== null || isIdle(seenAt)) {
       request.lockedAccount = person
       if (lockedAt === null) await lockSession(pool, tokenHash, true)
       return
     }
     request.account = person
-    if (unseen > MINUTE_MS) await seeSession(pool, tokenHash)
+    // A page that listens is nobody at work.
+    if (Date.now() - seenAt.getTime() > MINUTE_MS && request.url !== live.liveChanges.url) await seeSession(pool, tokenHash)
   })
   app.addHook('onRequest', async (request) => {
     const { origin, host } = request.headers

@@ -102,6 +102,7 @@ async function addCase(
   if (one.state === 'draft') {
     const { row, examination } = await loadExamination(client, new PackStore(pack), id)
     await keepRange(client, { id, site: at.site, entries: examination.entries.length, sides: row.sides, ...(await judgeHere.standing(pack, examination)) })
+    await db.query('delete from range_job where examination_id = $1', [id])
     return
   }
   const packStore = new PackStore(pack)

@@ -1,23 +1,32 @@
 import type { FastifyBaseLogger } from 'fastify'
 import type pg from 'pg'
-import { asSite, type Db } from '../db/connect.js'
+import { asSite, isLostDatabase, type Db } from '../db/connect.js'
 import type { PackStore } from '../packs/service.js'
 import { examinationsById, type ExaminationRow } from './queries.js'
 import { loadExamination } from './service.js'
 
 /** A list waits no longer for ranges that are being worked out; without one a row says that it is. */
 const PATIENCE_MS = 1500
-/** While somebody records, each entry would be followed by a judgement that the next one outdates. */
-const QUIET_MS = 3000
+/** How often the queue is looked at, and how many are taken at once: the threads that judge have others to serve. */
+const LOOK_MS = 1000
+const AT_ONCE = 2
+
+interface Job {
+  readonly examination: string
+  readonly site: string
+  /** As the database writes it, to the microsecond. */
+  readonly due: string
+}
 
 /**
  * The ranges at which unsigned examinations stand, worked out in the threads that judge and kept: a list reads them and judges nothing.
+ * What is recorded puts its examination into a queue of the database, due once nothing more comes for a moment; any server takes from it.
  * A range that is missing, or of another number of entries, is worked out when it is asked for.
  */
 export class Ranges {
-  private readonly underWay = new Map<string, Promise<void>>()
-  /** Examinations that something was added to a moment ago. */
-  private readonly due = new Map<string, NodeJS.Timeout>()
+  private readonly underWay = new Map<string, Promise<boolean>>()
+  private look: NodeJS.Timeout | undefined
+  private working = Promise.resolve()
 
   constructor(
     private readonly pool: pg.Pool,
@@ -25,23 +34,43 @@ export class Ranges {
     private readonly log: FastifyBaseLogger,
   ) {}
 
-  /** Something was added to examinations: where they stand is worked out once nothing more comes for a moment. It keeps nobody waiting. */
-  changed(site: string, ids: readonly string[]): void {
-    for (const id of ids) {
-      clearTimeout(this.due.get(id))
-      const timer = setTimeout(() => void this.refresh(site, id), QUIET_MS)
-      timer.unref()
-      this.due.set(id, timer)
+  /** Begins to take from the queue. */
+  start(): void {
+    this.look = setTimeout(() => {
+      this.working = this.work().finally(() => this.look && this.start())
+    }, LOOK_MS)
+  }
+
+  private async work(): Promise<void> {
+    try {
+      for (let taken = AT_ONCE; taken === AT_ONCE && this.look !== undefined;) {
+        const { rows } = await this.pool.query<Job>('select * from claim_range_jobs($1)', [AT_ONCE])
+        await Promise.all(rows.map((job) => this.workOff(job)))
+        taken = rows.length
+      }
+    } catch (error) {
+      if (!isLostDatabase(error)) this.log.warn({ err: error }, 'the queue of ranges was not read')
     }
   }
 
-  /** Works out anew where an examination stands. What is under way may have read it before the last entry, so it is worked out once more behind it. */
-  private refresh(site: string, id: string): Promise<void> {
-    clearTimeout(this.due.get(id))
-    this.due.delete(id)
-    const kept = (this.underWay.get(id) ?? Promise.resolve())
+  private async workOff({ site, examination, due }: Job): Promise<void> {
+    // One that failed is left to whoever claims it next.
+    if (!(await this.refresh(site, examination))) return
+    await this.pool.query('select finish_range_job($1, $2)', [examination, due])
+  }
+
+  /**
+   * Works out anew where an examination stands. What is under way may have read it before the last entry, so it is worked out once more behind it.
+   * @returns whether it was
+   */
+  private refresh(site: string, id: string): Promise<boolean> {
+    const kept = (this.underWay.get(id) ?? Promise.resolve(true))
       .then(() => this.workOut(site, id))
-      .catch((error: unknown) => this.log.warn({ err: error, examination: id }, 'a range was not worked out'))
+      .then(() => true)
+      .catch((error: unknown) => {
+        this.log.warn({ err: error, examination: id }, 'a range was not worked out')
+        return false
+      })
       .finally(() => {
         if (this.underWay.get(id) === kept) this.underWay.delete(id)
       })
@@ -63,7 +92,9 @@ export class Ranges {
 
   /** Called as the server stops: nothing is left half done. */
   async settled(): Promise<void> {
-    for (const timer of this.due.values()) clearTimeout(timer)
+    clearTimeout(this.look)
+    this.look = undefined
+    await this.working
     await Promise.all(this.underWay.values())
   }
 

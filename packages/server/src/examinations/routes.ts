@@ -19,14 +19,13 @@ const EIGHT_MEGABYTES = 8 * 1024 * 1024
 export async function examinations(app: FastifyInstance): Promise<void> {
   const { ranges } = app
   serve(app, contract.startExamination, async ({ account, body }) => {
-    const begun = await asSite(app.pool, account.site, async (db) => {
+    const id = await asSite(app.pool, account.site, async (db) => {
       const [id, ...others] = await startExamination(db, app.packStore, body, account)
       addAudit(db, { site: account.site, account: account.id, action: 'examination started', about: id })
       for (const other of others) addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${id} ${other}` })
-      return [id, ...others] as const
+      return id
     })
-    ranges.changed(account.site, begun)
-    return { id: begun[0] }
+    return { id }
   })
   serve(app, contract.addJoint, async ({ account, params, body }) => {
     const id = await asSite(app.pool, account.site, async (db) => {
@@ -34,7 +33,6 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       addAudit(db, { site: account.site, account: account.id, action: 'joint added to a visit', about: `${params.id} ${id}` })
       return id
     })
-    ranges.changed(account.site, [id])
     return { id }
   })
   serve(app, contract.readDesk, async ({ account, query: { limit, offset, ...about } }) => {
@@ -63,11 +61,11 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   })
   serve(app, contract.sendEntries, async ({ account, params: { id }, body }) => {
     const receivedAt = new Date()
-    const { outcomes, changed } = await asSite(app.pool, account.site, async (db) => {
+    return asSite(app.pool, account.site, async (db) => {
       await lockVisit(db, id)
       const { row, pack } = await loadRow(db, app.packStore, id)
       const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
-      const shared = row.signedAt ? [] : await shareEntries(db, pack, row, stored, account)
+      if (!row.signedAt) await shareEntries(db, pack, row, stored, account)
       addAudit(db, {
         site: account.site,
         account: account.id,
@@ -75,10 +73,8 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         about: `${id} ${stored.length}`,
       })
       if (row.signedAt && stored.length > 0) await amendVerdict(db, app.packStore, id, stored, account)
-      return { outcomes: [...outcomes], changed: row.signedAt || stored.length === 0 ? [] : [id, ...shared] }
+      return { outcomes: [...outcomes] }
     })
-    ranges.changed(account.site, changed)
-    return { outcomes }
   })
   serve(app, contract.signExamination, ({ account, params: { id }, body }) =>
     asSite(app.pool, account.site, async (db) => {
@@ -100,7 +96,6 @@ export async function examinations(app: FastifyInstance): Promise<void> {
       await correctSides(db, app.packStore, id, body, account)
       addAudit(db, { site: account.site, account: account.id, action: 'side corrected', about: id })
     })
-    ranges.changed(account.site, [id])
     return { corrected: true as const }
   })
   serve(app, contract.readFile, async ({ account, params: { id }, reply }) => {

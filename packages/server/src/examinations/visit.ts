@@ -36,21 +36,15 @@ export async function addJoint(db: Db, packStore: PackStore, to: string, joint: 
   return id
 }
 
-/**
- * What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed.
- * @returns the ids of the examinations that got some of it
- */
-export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], by: Writer): Promise<readonly string[]> {
-  if (recorded.length === 0) return []
-  const shared: string[] = []
+/** What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed. */
+export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], by: Writer): Promise<void> {
+  if (recorded.length === 0) return
   for (const other of await examinationsOfVisit(db, from.visit)) {
     if (other.id === from.id || other.signedAt) continue
     const carried = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
     if (carried.length === 0) continue
     await keepEntries(db, pack, other.id, carried.map(copied), by)
-    shared.push(other.id)
   }
-  return shared
 }
 
 /** The other joints of the visit. */

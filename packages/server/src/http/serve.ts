@@ -2,6 +2,7 @@ import type { AnswerOf, BodyOf, ParamsOf, QueryOf, Route } from '@kneecap-awl/co
 import { ProblemForm } from '@kneecap-awl/contract'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import type { Account } from '../accounts/queries.js'
+import { HttpProblem } from './problem.js'
 
 /** A request as its route describes it: checked, and from somebody who may. */
 export interface Call<R extends Route> {
@@ -25,11 +26,31 @@ export function serve<R extends Route>(
   answer: (call: Call<R>) => Promise<AnswerOf<R>>,
   more: { readonly bodyLimit?: number; readonly config?: object } = {},
 ): void {
-  const { method, url, summary, params, query, body, status = 200 } = route
   app.route({
+    ...more,
+    ...described(app, route),
+    handler: async (request, reply) => reply.code(route.status ?? 200).send(await answer(callOf<R>(request, reply))),
+  })
+}
+
+/** Answers a route with server-sent events, for as long as they are heard. @param begin begins to send; what was sent is the answer */
+export function serveStream<R extends Route>(app: FastifyInstance, route: R, begin: (call: Call<R>) => Promise<void>): void {
+  app.route({
+    ...described(app, route),
+    sse: 'manual',
+    handler: async (request, reply) => {
+      if (!/text\/(event-stream|\*)|\*\/\*/.test(request.headers.accept ?? '*/*'))
+        throw new HttpProblem(406, 'bad-input', 'Changes are told as server-sent events alone: ask with "accept: text/event-stream".')
+      await begin(callOf<R>(request, reply))
+    },
+  })
+}
+
+const described = (app: FastifyInstance, route: Route) => {
+  const { method, url, summary, params, query, body, status = 200 } = route
+  return {
     method,
     url,
-    ...more,
     schema: {
       summary,
       ...(params ? { params } : {}),
@@ -42,14 +63,14 @@ export function serve<R extends Route>(
       },
     },
     // Who may not is told so before anything that was sent is read.
-    onRequest: async (request) => refuseWhoMayNot(app, request, route),
-    handler: async (request, reply) => {
-      // Who asks and the forms of the route have been checked: from here on the request has their types.
-      const { params, query, body, account } = request
-      const call = { params, query, body, account, request, reply } as Call<R>
-      return reply.code(status).send(await answer(call))
-    },
-  })
+    onRequest: async (request: FastifyRequest) => refuseWhoMayNot(app, request, route),
+  }
+}
+
+/** Who asks and the forms of the route have been checked: the request has their types. */
+const callOf = <R extends Route>(request: FastifyRequest, reply: FastifyReply): Call<R> => {
+  const { params, query, body, account } = request
+  return { params, query, body, account, request, reply } as Call<R>
 }
 
 /** @throws HttpProblem 401 or 403 */

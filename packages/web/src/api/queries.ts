@@ -6,6 +6,7 @@ import { sendWaiting } from '../record/sendWaiting'
 import { vault } from '../record/vault'
 import { call } from './http'
 import { tellLeft } from './leaving'
+import { unlessHeard } from './live'
 
 export const session = queryOptions({
   queryKey: ['session'],
@@ -30,13 +31,13 @@ export const desk = ({ state, search, region, page }: DeskList) =>
   queryOptions({
     queryKey: ['desk', state, search, region, page],
     queryFn: () => call(examinations.readDesk, { query: { state, search, region, limit: String(PAGE), offset: String(page * PAGE) } }),
-    refetchInterval: 60_000,
+    refetchInterval: unlessHeard,
     placeholderData: keepPreviousData,
   })
 export const openReferrals = queryOptions({
   queryKey: ['referrals'],
   queryFn: () => call(referrals.openReferrals),
-  refetchInterval: 60_000,
+  refetchInterval: unlessHeard,
 })
 /** The pack in use, without its items: what the desk and the start need. */
 export type PackSummary = Pick<Pack, 'hash' | 'version' | 'destinations' | 'tiers' | 'cautions'> & {

@@ -6,6 +6,7 @@ import { ApiProblem } from '../api/http'
 import { signedIn } from '../api/signedOut'
 import type { ExaminationDetail } from '../api/queries'
 import { sittingSince, thisDevice } from './device'
+import { holding } from './holding'
 import { v7 as newId } from 'uuid'
 import { outbox, type Refused } from './outbox'
 import { sendWaiting, underTime } from './sendWaiting'
@@ -24,6 +25,8 @@ export type Stored =
 
 export interface Recorded {
   readonly entries: readonly Entry[]
+  /** What was recorded last on another device while this one looked. */
+  readonly arrived: readonly Entry[]
   readonly stored: Stored
   /** What the server did not take, kept on this device until it is tried again or set aside. */
   readonly refused: readonly Refused[]
@@ -52,6 +55,18 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   useEffect(() => {
     latest.current = entries
   }, [entries])
+  // What others recorded since, as the server told it: added to what stands here, of which nothing is taken away.
+  const [seen, setSeen] = useState(detail.entries)
+  const [arrived, setArrived] = useState<readonly Entry[]>([])
+  if (seen !== detail.entries && notAmong(seen, detail.entries).length > 0) {
+    setSeen(detail.entries)
+    const more = notAmong(entries, detail.entries)
+    if (more.length > 0) {
+      setArrived(more)
+      setEntries((now) => [...now, ...notAmong(now, more)])
+    }
+  }
+  useEffect(() => holding.hold(detail.id, entries.length), [detail.id, entries.length])
   const sending = useRef(false)
   const again = useRef<() => void>(() => undefined)
   const client = useQueryClient()
@@ -124,11 +139,16 @@ export function useRecord(detail: ExaminationDetail, by: string, amends: string 
   )
   const setAside = useCallback((ids: readonly string[]) => void outbox.done(ids).then(async () => setRefused(await outbox.refused(detail.id))), [detail.id])
 
-  return { entries, stored, refused, ofOthers, record, undo, tryAgain, setAside }
+  return { entries, arrived, stored, refused, ofOthers, record, undo, tryAgain, setAside }
 }
 
 /** What is the same as before is not told again: each telling paints the whole sheet. */
 const unlessAlike = <T>(before: T, now: T): T => (JSON.stringify(before) === JSON.stringify(now) ? before : now)
+
+function notAmong(here: readonly Entry[], told: readonly Entry[]): readonly Entry[] {
+  const known = new Set(here.map(({ id }) => id))
+  return told.filter(({ id }) => !known.has(id))
+}
 
 /** The record as the server has it: under its times, and without what it did not take. */
 function asStored(

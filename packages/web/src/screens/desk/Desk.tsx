@@ -9,6 +9,7 @@ import { Button, Card, Input, SmallTitle } from '../../parts/controls'
 import { Loaded } from '../../parts/Loaded'
 import { Picker } from '../../parts/Picker'
 import { Shell } from '../../parts/Shell'
+import { useMinutes } from '../../parts/useMinutes'
 import { ExaminationList } from './ExaminationList'
 import { ReferralLine } from './ReferralLine'
 
@@ -17,6 +18,7 @@ const ALL = 'every joint'
 /** What is on: drafts, signed examinations, and referrals with a clock, breach first. */
 export function Desk() {
   const navigate = useNavigate()
+  useMinutes()
   const [search, setSearch] = useState('')
   const [region, setRegion] = useState('')
   const waiting = useQuery(openReferrals)

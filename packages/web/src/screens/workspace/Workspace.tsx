@@ -11,5 +11,5 @@ export default function Workspace() {
   const { data: account } = useQuery(session)
   const found = useExamination(id, 'Examination')
   if ('waiting' in found) return found.waiting
-  return account && <Sheet key={id} {...found.opened} by={account.name} amends={state?.amends} />
+  return account && <Sheet key={`${id} ${found.opened.detail.sides.join(' ')}`} {...found.opened} by={account.name} amends={state?.amends} />
 }

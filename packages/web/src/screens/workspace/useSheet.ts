@@ -29,7 +29,7 @@ export type SidePick = 'both' | 'right' | 'left'
 /** What the examiner does on the sheet: which stop and row are in hand, answering, and the keys. */
 export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string, amends: string | undefined) {
   const navigate = useNavigate()
-  const { entries, record, undo, ...sending } = useRecord(detail, by, amends)
+  const { entries, arrived, record, undo, ...sending } = useRecord(detail, by, amends)
   const { place, goStop, goRow } = usePlace()
   const [fetched, setFetched] = useState<ReadonlySet<string>>(() => new Set(place.row === '' ? [] : [place.row]))
   const { order, setOrder } = useOrder()
@@ -41,6 +41,11 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
   const [lifted, setLifted] = useState<ReadonlyMap<string, { hold: string; reason: string }>>(new Map())
   const [showKeys, setShowKeys] = useState(false)
   const [said, setSaid] = useState<Said>()
+  const [toldOf, setToldOf] = useState(arrived)
+  if (toldOf !== arrived) {
+    setToldOf(arrived)
+    setSaid({ text: arrivedWords(pack, arrived), left: [] })
+  }
   const isReadOnly = (detail.signedAt !== null && !amends) || detail.discardedAt !== null
   const stopHere = view.stops.some((one) => one.stop.id === place.stop) ? place.stop : layoutOf(pack, order).stopOf.get(place.row)
   // A station with nothing to ask is not shown, unless somebody stands in it.
@@ -183,6 +188,16 @@ export function useSheet(detail: ExaminationDetail, pack: RegionPack, by: string
     go, goToItem, answer, lift, liftFlag, setPriority, markRest, takeBack, step, openVerdict,
     couldNot, setCouldNot, lifting, setLifting, giveReason, showKeys, setShowKeys,
   } // prettier-ignore
+}
+
+/** Names that are told at once; the rows show all. */
+const NAMED = 6
+
+/** What was recorded on another device meanwhile, by whom. */
+function arrivedWords(pack: RegionPack, arrived: readonly Entry[]): string {
+  const names = [...new Set(arrived.map((entry) => nameOf(pack, entry)))]
+  const more = names.length - NAMED
+  return `Recorded meanwhile by ${[...new Set(arrived.map(({ by }) => by))].join(', ')}: ${names.slice(0, NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''}.`
 }
 
 /** What an entry speaks of, by name and side. */
