@@ -1,5 +1,5 @@
 // Installs what is missing: Debian packages with apt-get, npm packages with npm ci.
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { createHash } from 'node:crypto'
 import { ROOT, Stop, run } from './run.mjs'
@@ -35,12 +35,25 @@ export const launchOptions = () => ({
   ],
 })
 
+/** What several machines take, by the program that shows that it is there. */
+const CLUSTER = {
+  '/usr/bin/etcd': 'etcd-server',
+  '/usr/bin/patroni': 'patroni',
+  '/usr/sbin/haproxy': 'haproxy',
+  '/usr/sbin/pgbouncer': 'pgbouncer',
+  '/usr/lib/python3/dist-packages/etcd': 'python3-etcd',
+  '/usr/lib/python3/dist-packages/psycopg2': 'python3-psycopg2',
+}
+/** Where Debian asks whether a service may be started that was just installed. */
+const POLICY = '/usr/sbin/policy-rc.d'
+
 /** @returns what was installed, in words */
-export function installDebian({ browser = false, backups = false } = {}) {
+export function installDebian({ browser = false, backups = false, cluster = false } = {}) {
   const wanted = []
   if (!postgresBin()) wanted.push('postgresql')
   if (browser && !chromium()) wanted.push('chromium')
   if (backups && !existsSync('/usr/bin/pgbackrest')) wanted.push('pgbackrest')
+  if (cluster) wanted.push(...Object.entries(CLUSTER).flatMap(([path, name]) => (existsSync(path) ? [] : [name])))
   if (wanted.length === 0) return 'there'
   const isRoot = process.getuid() === 0
   const sudo = isRoot ? [] : ['sudo', '-n']
@@ -56,8 +69,16 @@ export function installDebian({ browser = false, backups = false } = {}) {
     mkdirSync('/etc/postgresql-common', { recursive: true })
     writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n')
   }
-  apt(['update'])
-  apt(['install', '-y', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', ...wanted])
+  // They are started here, with files of our own: Debian's services of the same programs stay as they are, and off.
+  const holdsBack = cluster && isRoot && !existsSync(POLICY)
+  if (holdsBack) writeFileSync(POLICY, '#!/bin/sh\nexit 101\n', { mode: 0o755 })
+  try {
+    apt(['update'])
+    apt(['install', '-y', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', ...wanted])
+  } finally {
+    if (holdsBack) rmSync(POLICY)
+  }
+  if (cluster && existsSync('/usr/bin/systemctl')) run('systemctl', ['disable', 'etcd', 'patroni', 'haproxy', 'pgbouncer'], { quiet: true, may: true })
   return `installed ${wanted.join(', ')}`
 }
 

@@ -7,13 +7,13 @@ import { Stop, freePort, sleep } from './run.mjs'
 import { archiving } from './backups.mjs'
 import { postgresBin } from './install.mjs'
 
-/** As root PostgreSQL runs as its own user, whose numbers stand in /etc/passwd. */
-function runAs() {
+/** As root PostgreSQL, and whatever else holds data, runs as its own user, whose numbers stand in /etc/passwd. */
+export function runAs(name = 'postgres') {
   if (process.getuid() !== 0) return {}
   const line = readFileSync('/etc/passwd', 'utf8')
     .split('\n')
-    .find((l) => l.startsWith('postgres:'))
-  if (!line) throw new Stop('PostgreSQL is installed but has no user "postgres".')
+    .find((l) => l.startsWith(`${name}:`))
+  if (!line) throw new Stop(`There is no user "${name}", which its Debian package makes.`)
   const [, , uid, gid] = line.split(':')
   return { uid: Number(uid), gid: Number(gid) }
 }
