@@ -13,7 +13,7 @@ export { DECIDED, EntryForm, type DecisionForm, type FindingForm } from './entry
 export { ExaminationFileForm, MOST_ENTRIES } from './examinationFile.js'
 export type { AddedJoint, DeskPage, ExaminationDetail, Outcome, SentEntries, Told } from './examinations.js'
 export type { ExaminationSummary } from './examinationSummary.js'
-export type { Corrected, Correction, NewPatient, PatientDetail, PatientSummary } from './patients.js'
+export type { Corrected, Correction, Merge, Merged, NewPatient, PatientFile, PatientDetail, PatientSummary } from './patients.js'
 export type { Described, Frozen } from './frozen.js'
 export type { Change } from './live.js'
 export type { AuditRow, Invited, Person } from './people.js'

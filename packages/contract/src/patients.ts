@@ -1,8 +1,9 @@
 import type { Described } from './frozen.js'
 import { Type } from 'typebox'
+import type { ExaminationFileForm } from './examinationFile.js'
 import { ExaminationSummary } from './examinationSummary.js'
 import { route } from './route.js'
-import { Day, Form, Instant, Nullable, OneOf, SEXES, Uuid, Words } from './shapes.js'
+import { Day, Form, Instant, Nullable, OneOf, SEXES, Uuid, Whole, Words } from './shapes.js'
 
 export const PatientForm = Form({
   id: Uuid,
@@ -38,6 +39,19 @@ export const CorrectedForm = Form({
 })
 export type Corrected = Described<typeof CorrectedForm>
 
+/** One time that another record of the same person was merged into this one, or separated from it. */
+const MergedForm = Form({
+  kind: OneOf(['merged', 'separated']),
+  patient: Uuid,
+  localNumber: Type.String(),
+  name: Type.String(),
+  birthDate: Day,
+  reason: Type.String(),
+  by: Type.String(),
+  at: Instant,
+})
+export type Merged = Described<typeof MergedForm>
+
 const Patients = Form({ patients: Type.Array(PatientForm) })
 const params = Form({ id: Uuid })
 
@@ -72,7 +86,16 @@ export const readPatient = route({
   summary: 'A patient with every examination and correction',
   may: 'read-patients',
   params,
-  answer: Form({ patient: PatientForm, examinations: Type.Array(ExaminationSummary), corrections: Type.Array(CorrectedForm) }),
+  answer: Form({
+    patient: PatientForm,
+    examinations: Type.Array(ExaminationSummary),
+    corrections: Type.Array(CorrectedForm),
+    /** The record that stands for this one. */
+    mergedInto: Nullable(PatientForm),
+    /** Records that this one stands for. */
+    merged: Type.Array(PatientForm),
+    merges: Type.Array(MergedForm),
+  }),
 })
 export type PatientDetail = Described<typeof readPatient.answer>
 export const correctPatient = route({
@@ -84,3 +107,51 @@ export const correctPatient = route({
   body: CorrectionForm,
   answer: Form({ patient: PatientForm }),
 })
+const MergeForm = Form({ patient: Uuid, reason: Words(300) })
+export type Merge = Described<typeof MergeForm>
+export const mergePatient = route({
+  method: 'POST',
+  url: '/api/patients/:id/merge',
+  summary: 'Another record of the same person: this one stands for both from now on. Nothing is moved, and the two can be separated again',
+  may: 'keep-records',
+  status: 204,
+  params,
+  body: MergeForm,
+  answer: Type.Null(),
+})
+export const separatePatient = route({
+  method: 'POST',
+  url: '/api/patients/:id/separate',
+  summary: 'A record that was merged by mistake stands for itself again, with the examinations that were begun with it',
+  may: 'keep-records',
+  status: 204,
+  params,
+  body: MergeForm,
+  answer: Type.Null(),
+})
+export const exportPatient = route({
+  method: 'GET',
+  url: '/api/patients/:id/file',
+  summary: 'Everything that is recorded of a patient, and who read it, as one file',
+  may: 'keep-records',
+  params,
+  answer: Whole<PatientFile>('a patient file: docs/formats/README.md'),
+})
+/** Everything of one patient. Its examinations are examination files, each with its verdicts and referrals. */
+export interface PatientFile {
+  readonly format: 'kneecap-awl-patient'
+  readonly version: 1
+  readonly writtenAt: string
+  readonly patient: PatientSummary
+  readonly merged: readonly PatientSummary[]
+  readonly merges: readonly Merged[]
+  readonly corrections: readonly Corrected[]
+  readonly examinations: readonly (Described<typeof ExaminationFileForm> & {
+    readonly visit: string
+    readonly discarded?: { readonly at: string; readonly reason: string }
+    readonly verdicts: readonly object[]
+    readonly referrals: readonly object[]
+  })[]
+  /** Who did and read what of this patient, by the audit of the site. */
+  readonly access: readonly { readonly at: string; readonly who: string; readonly action: string }[]
+}

@@ -2,7 +2,7 @@ import type { Described } from './frozen.js'
 import type { TSchema } from 'typebox'
 
 /** What a signed-in account may be allowed to do. Which role may is said by the server alone. */
-export const ACTIONS = ['read-patients', 'examine', 'sign', 'refer', 'judge', 'read-audit', 'manage-people'] as const
+export const ACTIONS = ['read-patients', 'examine', 'sign', 'refer', 'keep-records', 'judge', 'read-audit', 'manage-people'] as const
 export type Action = (typeof ACTIONS)[number]
 
 /** One route of the server: what it takes, what it answers, and what whoever calls it must be allowed to do. */

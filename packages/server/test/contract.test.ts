@@ -19,6 +19,9 @@ const CALLED_BY: Readonly<Record<string, readonly Role[]>> = {
   'POST /api/patients': DOCTORS,
   'GET /api/patients/:id': DOCTORS,
   'POST /api/patients/:id/corrections': DOCTORS,
+  'POST /api/patients/:id/merge': ['lead'],
+  'POST /api/patients/:id/separate': ['lead'],
+  'GET /api/patients/:id/file': ['lead'],
   'POST /api/examinations': DOCTORS,
   'POST /api/examinations/:id/also': DOCTORS,
   'GET /api/desk': DOCTORS,
@@ -60,6 +63,8 @@ const nameOf = ({ method, url }: Route): string => `${method} ${url}`
 const BODIES: Readonly<Record<string, object>> = {
   'POST /api/patients': { name: 'Hester Dabchick', birthDate: '1971-01-02' },
   'POST /api/patients/:id/corrections': { contact: 'the lighthouse', reason: 'moved house' },
+  'POST /api/patients/:id/merge': { patient: NOBODY, reason: 'the same person' },
+  'POST /api/patients/:id/separate': { patient: NOBODY, reason: 'not the same person' },
   'POST /api/examinations': { patientId: NOBODY, region: 'knee', sides: ['right'], setting: 'emergency' },
   'POST /api/examinations/:id/also': { region: 'hip', sides: ['right'], sameEvent: false },
   'POST /api/examinations/:id/entries': {
@@ -153,7 +158,8 @@ describe('every route, asked by another site', () => {
     here.sessions = (await server.call('GET', '/api/sessions')).json<{ sessions: { id: string }[] }>().sessions[0]?.id ?? ''
   })
   const named = guarded.filter(({ url }) => url.includes(':id'))
-  const asker = ({ may }: Route): string => (may === 'manage-people' || may === 'read-audit' ? other.admin : other.clinician)
+  const ASKERS: Partial<Record<Route['may'], keyof OtherSite>> = { 'manage-people': 'admin', 'read-audit': 'admin', 'keep-records': 'lead' }
+  const asker = ({ may }: Route): string => other[ASKERS[may] ?? 'clinician']
   it.each(named.map((route) => [nameOf(route), route] as const))('%s finds nothing', async (_name, route) => {
     const id = here[route.url.split('/')[2] ?? ''] ?? ''
     expect(id).not.toBe('')

@@ -8,6 +8,7 @@ export interface OtherSite {
   readonly site: string
   /** Sign-in names. */
   readonly clinician: string
+  readonly lead: string
   readonly admin: string
   readonly account: string
   readonly patient: string
@@ -16,11 +17,12 @@ export interface OtherSite {
 
 export async function otherSite({ owner, pack }: Server): Promise<OtherSite> {
   const [site, account, patient, examination] = [uuid7(), uuid7(), uuid7(), uuid7()]
-  const [clinician, admin] = [`skua-${site.slice(-6)}`, `petrel-${site.slice(-6)}`]
+  const [clinician, lead, admin] = ['skua', 'guillemot', 'petrel'].map((name) => `${name}-${site.slice(-6)}`) as [string, string, string]
   const passwordHash = await hash(DEMO_PASSWORD)
   await owner.query('insert into site (id, name) values ($1, $2)', [site, 'The next harbour'])
   const people = [
     [account, clinician, 'Dr Enid Skua', 'clinician'],
+    [uuid7(), lead, 'Dr Una Guillemot', 'lead'],
     [uuid7(), admin, 'Gil Petrel', 'admin'],
   ]
   for (const [id, signIn, name, role] of people)
@@ -38,5 +40,5 @@ export async function otherSite({ owner, pack }: Server): Promise<OtherSite> {
      values ($1, $2, $3, 'knee', '{right}', 'emergency', now(), $4, $5, $1)`,
     [examination, site, patient, account, pack.hash],
   )
-  return { site, clinician, admin, account, patient, examination }
+  return { site, clinician, lead, admin, account, patient, examination }
 }

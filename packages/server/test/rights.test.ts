@@ -19,6 +19,7 @@ const APPLICATION: Readonly<Record<string, readonly Statement[]>> = {
   failed_sign_in: [],
   invitation: CHANGED,
   known_place: [],
+  merge: ADDED,
   pack: ['select'],
   patient: CHANGED,
   patient_number: ['select', 'update'],
@@ -34,7 +35,7 @@ const APPLICATION: Readonly<Record<string, readonly Statement[]>> = {
   verdict: ADDED,
 }
 /** Nobody empties, changes or deletes these, the owner of the tables no more than the application. */
-const KEPT = ['audit', 'correction', 'entry', 'referral', 'referral_event', 'seal', 'verdict']
+const KEPT = ['audit', 'correction', 'entry', 'merge', 'referral', 'referral_event', 'seal', 'verdict']
 /** Tables whose rows belong to a site. */
 const OF_SITE = Object.keys(APPLICATION).filter(
   (table) => !['failed_sign_in', 'known_place', 'pack', 'range_job', 'schemaversion', 'session', 'site'].includes(table),

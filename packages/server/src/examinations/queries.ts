@@ -6,12 +6,14 @@ export type ExaminationRow = ExaminationSummary
 
 /** The day on which the patient is to be seen again, as it was set last. */
 const REVIEW = `lateral (select body ->> 'value' as day from entry where examination_id = e.id and about = '${REVIEW_ITEM}' order by at desc, id desc limit 1) r on true`
-const COLUMNS = `e.id, e.visit, e.patient_id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
+const COLUMNS = `e.id, e.visit, p.id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
   to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
   to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy",
   to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", coalesce(v.floor, g.floor) as floor, coalesce(v.ceiling, g.ceiling) as ceiling,
   coalesce(v.body -> 'priority' ->> 'tier', v.floor, g.priority) as priority, v.kind as "verdictKind", r.day as "reviewOn"`
-const FROM = `from examination e join patient p on p.id = e.patient_id join account a on a.id = e.started_by left join account b on b.id = e.signed_by
+/** An examination stands with the person, whichever of two records it was begun with. */
+const WHOSE = 'join patient whose on whose.id = e.patient_id join patient p on p.id = whose.person'
+const FROM = `from examination e ${WHOSE} join account a on a.id = e.started_by left join account b on b.id = e.signed_by
   left join lateral (select floor, ceiling, kind, body from verdict where examination_id = e.id order by at desc limit 1) v on true
   left join entry_count c on c.examination_id = e.id
   left join standing_range g on g.examination_id = e.id and e.signed_at is null and g.sides = e.sides and g.entries = coalesce(c.entries, 0)
@@ -34,7 +36,7 @@ export async function examinationsById(db: Db, ids: readonly string[]): Promise<
 }
 
 export async function examinationsOfPatient(db: Db, patient: string): Promise<ExaminationRow[]> {
-  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.patient_id = $1 order by e.started_at desc limit 100`, [patient])
+  const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where whose.person = $1 order by e.started_at desc limit 100`, [patient])
   return rows
 }
 
@@ -58,8 +60,8 @@ const DESK: Readonly<Record<DeskList['state'], { readonly where: string; readonl
   draft: { where: 'e.signed_at is null and e.discarded_at is null', order: 'e.started_at desc, e.id desc' },
   signed: { where: 'e.signed_at is not null', order: 'e.signed_at desc, e.id desc' },
   review: {
-    where: `e.signed_at is not null and r.day is not null and not exists (select 1 from examination later
-      where later.patient_id = e.patient_id and later.region = e.region and later.started_at > e.started_at and later.discarded_at is null)`,
+    where: `e.signed_at is not null and r.day is not null and not exists (select 1 from examination later join patient same on same.id = later.patient_id
+      where same.person = p.id and later.region = e.region and later.started_at > e.started_at and later.discarded_at is null)`,
     order: 'r.day, e.id',
   },
 }
@@ -83,7 +85,7 @@ export async function countListed(
 ): Promise<Pick<DeskPage, 'total' | 'oldest'>> {
   const { rows } = await db.query<{ total: number; id: string; patientName: string; startedAt: string }>(
     `select count(*) over ()::int as total, e.id, p.name as "patientName", to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt"
-     from examination e join patient p on p.id = e.patient_id left join ${REVIEW} where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
+     from examination e ${WHOSE} left join ${REVIEW} where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
     [search, region],
   )
   const [first] = rows
@@ -92,7 +94,10 @@ export async function countListed(
 
 /** Unsigned examinations of a patient: a corrected birth date or sex is told to each. */
 export async function draftsOfPatient(db: Db, patient: string): Promise<readonly string[]> {
-  const { rows } = await db.query<{ id: string }>('select id from examination where patient_id = $1 and signed_at is null and discarded_at is null', [patient])
+  const { rows } = await db.query<{ id: string }>(
+    'select e.id from examination e join patient p on p.id = e.patient_id where p.person = $1 and e.signed_at is null and e.discarded_at is null',
+    [patient],
+  )
   return rows.map(({ id }) => id)
 }
 
@@ -127,7 +132,8 @@ export async function earlierEntriesOf(db: Db, examinations: readonly string[]):
     `select examination, jsonb_agg(body) filter (where body ->> 'state' = 'examined') as entries from (
        select distinct on (now.id, entry.about, entry.side) now.id as examination, entry.body
        from examination now
-       join examination past on past.patient_id = now.patient_id and past.region = now.region and past.signed_at < now.started_at
+       join patient whose on whose.id = now.patient_id join patient same on same.person = whose.person
+       join examination past on past.patient_id = same.id and past.region = now.region and past.signed_at < now.started_at
        join entry on entry.examination_id = past.id and entry.received_at < now.started_at
        where now.id = any($1)
        order by now.id, entry.about, entry.side, entry.at desc, entry.id desc

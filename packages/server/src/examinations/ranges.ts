@@ -125,3 +125,8 @@ export async function keepRange(db: Db, { id, site, entries, sides, floor, ceili
     [id, site, entries, sides, floor, ceiling, priority],
   )
 }
+
+/** Has a range worked out anew, by whichever server takes it. */
+export async function addRangeJob(db: Db, examination: string): Promise<void> {
+  await db.query('select add_range_job($1)', [examination])
+}

@@ -1,12 +1,12 @@
 import { examinations as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
-import { examinationFile, subjectOf } from '@kneecap-awl/core'
+import { subjectOf } from '@kneecap-awl/core'
 import { addAudit, idsOf } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { serve } from '../http/serve.js'
-import { patientById } from '../patients/queries.js'
 import { amendVerdict } from './amend.js'
 import { storeEntries } from './entries.js'
+import { fileOf } from './file.js'
 import { lastVerdict, lockVisit } from './queries.js'
 import { sealState } from './seals.js'
 import { readBack, startExamination } from './start.js'
@@ -100,17 +100,8 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   })
   serve(app, contract.readFile, async ({ account, params: { id }, reply }) => {
     const file = await asSite(app.pool, account.site, async (db) => {
-      const { row, pack, examination } = await loadExamination(db, app.packStore, id)
-      const patient = await patientById(db, row.patientId)
-      const verdict = await lastVerdict(db, id)
       addAudit(db, { site: account.site, account: account.id, action: 'examination downloaded', about: id })
-      const { name, birthDate, localNumber, sex } = patient ?? {}
-      return examinationFile(examination, {
-        id,
-        ...(name && birthDate && localNumber ? { patient: { name, birthDate, localNumber, ...(sex ? { sex } : {}) } } : {}),
-        pack: { id: pack.id, version: pack.version, hash: pack.hash },
-        ...(row.signedAt && verdict ? { signed: { at: row.signedAt, by: row.signedBy ?? '', hash: verdict.recordHash } } : {}),
-      })
+      return fileOf(db, app.packStore, id)
     })
     reply.header('content-disposition', `attachment; filename="examination-${id}.json"`)
     return file

@@ -5,7 +5,7 @@ import type { Account } from '../accounts/queries.js'
 import type { Db } from '../db/connect.js'
 import { badInput, notFound } from '../http/problem.js'
 import { personEntries } from '../patients/personEntries.js'
-import { patientById } from '../patients/queries.js'
+import { personOf } from '../patients/queries.js'
 import type { PackStore } from '../packs/service.js'
 import { createPatient } from '../patients/service.js'
 import { keepEntries, ownDecisions, storeEntries } from './entries.js'
@@ -31,7 +31,7 @@ export async function startExamination(
   const heard = entriesOf(pack, told, sides, by)
   const faults = checkEntries(pack, heard, '/told')
   if (faults.length > 0) throw badInput(faults)
-  const patient = body.patientId ? await patientById(db, body.patientId) : body.patient ? await createPatient(db, by, body.patient) : undefined
+  const patient = body.patientId ? await personOf(db, body.patientId) : body.patient ? await createPatient(db, by, body.patient) : undefined
   if (!patient)
     throw body.patientId
       ? notFound('patient')

@@ -1,19 +1,72 @@
-import type { Corrected, PatientSummary as Patient } from '@kneecap-awl/contract'
+import type { Corrected, Merged, PatientSummary as Patient } from '@kneecap-awl/contract'
+import { v7 as uuid7 } from 'uuid'
 import type { Db } from '../db/connect.js'
 
 const COLUMNS = `id, local_number as "localNumber", name, to_char(birth_date, 'YYYY-MM-DD') as "birthDate", sex, contact`
 
 export async function findPatients(db: Db, search: string): Promise<Patient[]> {
   const { rows } = await db.query<Patient>(
-    `select ${COLUMNS} from patient where name ilike '%' || $1 || '%' or local_number ilike $1 || '%' order by name collate "en-x-icu" limit 30`,
+    `select ${COLUMNS} from patient where id in (select person from patient where name ilike '%' || $1 || '%' or local_number ilike $1 || '%') order by name collate "en-x-icu" limit 30`,
     [search],
   )
   return rows
 }
 
+/** A record by its id, also one that another stands for. */
 export async function patientById(db: Db, id: string): Promise<Patient | undefined> {
   const { rows } = await db.query<Patient>(`select ${COLUMNS} from patient where id = $1`, [id])
   return rows[0]
+}
+
+/** The record that stands for the person of a record: mostly itself. */
+export async function personOf(db: Db, id: string): Promise<Patient | undefined> {
+  const { rows } = await db.query<Patient>(`select ${COLUMNS} from patient where id = (select person from patient where id = $1)`, [id])
+  return rows[0]
+}
+
+/** The records that one stands for, and none of its own. */
+export async function mergedInto(db: Db, id: string): Promise<Patient[]> {
+  const { rows } = await db.query<Patient>(`select ${COLUMNS} from patient where merged_into = $1 order by local_number`, [id])
+  return rows
+}
+
+/** @param into null parts them again */
+export async function setMerged(db: Db, id: string, into: string | null): Promise<void> {
+  await db.query('update patient set merged_into = $2 where id = $1', [id, into])
+}
+
+export interface NewMerge {
+  readonly site: string
+  readonly patient: string
+  readonly into: string
+  readonly kind: 'merged' | 'separated'
+  readonly reason: string
+  /** Both records as they were. */
+  readonly was: { readonly patient: Patient; readonly into: Patient }
+  readonly by: string
+}
+export async function addMerge(db: Db, { site, patient, into, kind, reason, was, by }: NewMerge): Promise<void> {
+  await db.query('insert into merge (id, site_id, patient_id, into_patient, kind, reason, was, by_account) values ($1, $2, $3, $4, $5, $6, $7, $8)', [
+    uuid7(),
+    site,
+    patient,
+    into,
+    kind,
+    reason,
+    JSON.stringify(was),
+    by,
+  ])
+}
+
+/** What was merged into a record and separated from it, the newest first. */
+export async function mergesOf(db: Db, id: string): Promise<Merged[]> {
+  const { rows } = await db.query<Merged>(
+    `select m.kind, m.patient_id as patient, m.was -> 'patient' ->> 'localNumber' as "localNumber", m.was -> 'patient' ->> 'name' as name,
+       m.was -> 'patient' ->> 'birthDate' as "birthDate", m.reason, a.name as by, to_char(m.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at
+     from merge m join account a on a.id = m.by_account where m.into_patient = $1 or m.patient_id = $1 order by m.at desc, m.id desc`,
+    [id],
+  )
+  return rows
 }
 
 export async function addPatient(db: Db, site: string, patient: Patient): Promise<void> {
@@ -45,7 +98,7 @@ export async function nextLocalNumber(db: Db, site: string): Promise<string> {
 export async function candidates(db: Db, name: string, birthDate: string): Promise<Patient[]> {
   const parts = name.split(/[^\p{L}]+/u).filter((part) => part.length > 1)
   const { rows } = await db.query<Patient>(
-    `select ${COLUMNS} from patient where birth_date = $1 or name ilike any($2) order by name collate "en-x-icu" limit 60`,
+    `select ${COLUMNS} from patient where id in (select person from patient where birth_date = $1 or name ilike any($2)) order by name collate "en-x-icu" limit 60`,
     [birthDate, parts.map((part) => `%${part}%`)],
   )
   return rows
@@ -80,7 +133,7 @@ export async function correctionsOf(db: Db, patient: string): Promise<Corrected[
   const { rows } = await db.query<Corrected>(
     `select c.field, c.was, c.becomes, c.reason, a.name as by, to_char(c.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at
      from correction c join account a on a.id = c.by_account left join examination e on e.id = c.examination_id
-     where c.patient_id = $1 or e.patient_id = $1 order by c.at desc limit 200`,
+     where coalesce(c.patient_id, e.patient_id) in (select id from patient where person = $1) order by c.at desc limit 200`,
     [patient],
   )
   return rows

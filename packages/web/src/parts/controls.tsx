@@ -134,3 +134,15 @@ export const ToggleRow = styled(ToggleButtonGroup)`
   flex-wrap: wrap;
   gap: 6px;
 `
+
+/** Takes a file away: looks as a button does, and is a link. */
+export const Download = styled.a`
+  display: inline-flex;
+  align-items: center;
+  min-height: 32px;
+  padding: 0 12px;
+  border: 1px solid ${({ theme }) => theme.rule};
+  border-radius: 8px;
+  background: ${({ theme }) => theme.sheet};
+  text-decoration: none;
+`

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { people, type AuditRow } from '@kneecap-awl/contract'
 import { auditRows, type AuditQuery } from '../../api/queries'
-import { Button, Card, Input, Reading, Soft } from '../../parts/controls'
+import { Button, Card, Download, Input, Reading, Soft } from '../../parts/controls'
 import { Loaded } from '../../parts/Loaded'
 import { Shell } from '../../parts/Shell'
 import { Select, Table } from '../../parts/Table'
@@ -171,10 +171,4 @@ const Pages = styled.nav`
   display: flex;
   gap: 8px;
   padding: 12px;
-`
-const Download = styled.a`
-  padding: 6px 12px;
-  border: 1px solid ${({ theme }) => theme.rule};
-  border-radius: 8px;
-  text-decoration: none;
 `

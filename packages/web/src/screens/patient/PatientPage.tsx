@@ -3,13 +3,16 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { complaintWords } from '@kneecap-awl/core'
-import { patientById, type Corrected, type ExaminationSummary } from '../../api/queries'
-import { Button, Card, Reading, SmallTitle, Soft } from '../../parts/controls'
+import { patients } from '@kneecap-awl/contract'
+import { patientById, session, type Corrected, type ExaminationSummary } from '../../api/queries'
+import { Button, Card, Download, Reading, SmallTitle, Soft } from '../../parts/controls'
 import { Loaded } from '../../parts/Loaded'
 import { PriorityTag } from '../../parts/PriorityTag'
 import { Shell } from '../../parts/Shell'
 import { ageWords, dayAndTime, dayOnly } from '../../parts/times'
 import { CorrectPatient } from './CorrectPatient'
+import { MergedRecords } from './MergedRecords'
+import { MergePatient } from './MergePatient'
 
 /** One patient: who, earlier examinations with the newest first, and what was corrected. */
 export default function PatientPage() {
@@ -17,6 +20,9 @@ export default function PatientPage() {
   const navigate = useNavigate()
   const query = useQuery(patientById(id))
   const [isCorrecting, setCorrecting] = useState(false)
+  const [isMerging, setMerging] = useState(false)
+  const { data: account } = useQuery(session)
+  const keepsRecords = account?.role === 'lead'
   const patient = query.data?.patient
   return (
     <Shell
@@ -36,6 +42,16 @@ export default function PatientPage() {
       }
       actions={
         <>
+          {keepsRecords && (
+            <>
+              <Download href={patients.exportPatient.url.replace(':id', id)} download>
+                Everything as a file
+              </Download>
+              <Button isDisabled={!patient || query.data?.mergedInto !== null} onPress={() => setMerging(true)}>
+                Merge…
+              </Button>
+            </>
+          )}
           <Button isDisabled={!patient} onPress={() => setCorrecting(true)}>
             Correct…
           </Button>
@@ -47,15 +63,25 @@ export default function PatientPage() {
     >
       <Page>
         <Loaded query={query} what="the patient">
-          {({ examinations, corrections }) => (
+          {({ examinations, corrections, mergedInto, merged, merges, patient }) => (
             <>
+              {mergedInto && (
+                <p role="status">
+                  This record was merged into{' '}
+                  <Link to={`/patients/${mergedInto.id}`}>
+                    {mergedInto.localNumber} <bdi>{mergedInto.name}</bdi>
+                  </Link>
+                  , which shows its examinations.
+                </p>
+              )}
               <SmallTitle>Earlier examinations</SmallTitle>
               <Time>
                 {examinations.map((one) => (
                   <Examined key={one.id} one={one} />
                 ))}
               </Time>
-              {examinations.length === 0 && <p>No examination yet.</p>}
+              {examinations.length === 0 && !mergedInto && <p>No examination yet.</p>}
+              <MergedRecords patient={patient} merged={merged} merges={merges} maySeparate={keepsRecords && !mergedInto} />
               {corrections.length > 0 && <SmallTitle>Corrected</SmallTitle>}
               <ul>
                 {corrections.map((one) => (
@@ -66,6 +92,7 @@ export default function PatientPage() {
           )}
         </Loaded>
       </Page>
+      {patient && isMerging && <MergePatient patient={patient} onClose={() => setMerging(false)} />}
       {patient && isCorrecting && <CorrectPatient patient={patient} onClose={() => setCorrecting(false)} />}
     </Shell>
   )

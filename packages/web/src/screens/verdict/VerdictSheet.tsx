@@ -5,7 +5,7 @@ import { complaintWords, localChoices, noteText, type OpenItem, type RegionPack 
 import styled from 'styled-components'
 import type { ExaminationDetail } from '../../api/queries'
 import { Cautions } from '../../parts/Cautions'
-import { Button, SectionTitle, Soft } from '../../parts/controls'
+import { Button, Download, SectionTitle, Soft } from '../../parts/controls'
 import { NerveLevel } from '../../parts/NerveLevel'
 import { PunchedStrip, rangeWords, tierName } from '../../parts/PunchedStrip'
 import { SetPriority } from '../../parts/SetPriority'
@@ -276,16 +276,6 @@ const Buttons = styled.div`
   display: flex;
   gap: 8px;
   margin-top: 14px;
-`
-const Download = styled.a`
-  display: inline-flex;
-  align-items: center;
-  min-height: 32px;
-  padding: 0 12px;
-  border: 1px solid ${({ theme }) => theme.rule};
-  border-radius: 8px;
-  background: ${({ theme }) => theme.sheet};
-  text-decoration: none;
 `
 const Message = styled.p`
   margin-bottom: 12px;
