@@ -90,7 +90,7 @@ function Compared({
               <td>
                 <bdi>{stays}</bdi>
               </td>
-              <td>{stays === goes ? <bdi>{goes}</bdi> : <b>{goes}</b>}</td>
+              <td>{stays === goes || label === 'Number' ? <bdi>{goes}</bdi> : <b>{goes}</b>}</td>
             </tr>
           ))}
         </tbody>

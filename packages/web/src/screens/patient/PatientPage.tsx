@@ -42,16 +42,6 @@ export default function PatientPage() {
       }
       actions={
         <>
-          {keepsRecords && (
-            <>
-              <Download href={patients.exportPatient.url.replace(':id', id)} download>
-                Everything as a file
-              </Download>
-              <Button isDisabled={!patient || query.data?.mergedInto !== null} onPress={() => setMerging(true)}>
-                Merge…
-              </Button>
-            </>
-          )}
           <Button isDisabled={!patient} onPress={() => setCorrecting(true)}>
             Correct…
           </Button>
@@ -88,6 +78,16 @@ export default function PatientPage() {
                   <li key={`${one.at} ${one.field}`}>{correctionWords(one)}</li>
                 ))}
               </ul>
+              {keepsRecords && (
+                <Keeping>
+                  <Button isDisabled={mergedInto !== null} onPress={() => setMerging(true)}>
+                    Merge another record of this patient…
+                  </Button>
+                  <Download href={patients.exportPatient.url.replace(':id', id)} download>
+                    Everything of this patient as a file
+                  </Download>
+                </Keeping>
+              )}
             </>
           )}
         </Loaded>
@@ -135,6 +135,14 @@ const Page = styled.div`
   ul li {
     padding: 2px 0;
   }
+`
+const Keeping = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 24px;
+  padding-top: 16px;
+  border-top: 1px solid ${({ theme }) => theme.rule};
 `
 const Time = styled.ol`
   margin: 12px 0 20px;
