@@ -29,6 +29,7 @@ export const startExamination = route({
   may: 'examine',
   status: 201,
   body: Form({
+    id: Type.Optional({ ...Uuid, description: 'chosen by the sender, so that what is sent twice is begun once' }),
     patientId: Type.Optional(Uuid),
     patient: Type.Optional(NewPatientForm),
     region: Type.String(),

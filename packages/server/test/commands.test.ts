@@ -1,14 +1,15 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, it } from 'vitest'
 import { examinationFile, type FindingEntry } from '@kneecap-awl/core'
 import { ROOT } from './database.js'
 
 const run = (command: string, args: readonly string[], input = '') =>
   spawnSync(process.execPath, [join(ROOT, `packages/server/dist/commands/${command}.js`), ...args], { encoding: 'utf8', input, maxBuffer: 64 * 1024 * 1024 })
 const folder = mkdtempSync(join(tmpdir(), 'awl-judge-'))
+afterAll(() => rmSync(folder, { recursive: true }))
 const AT = '2026-03-10T09:00:00Z'
 const told = (item: string, value: FindingEntry['value'], side: FindingEntry['side'] = 'none'): FindingEntry => ({
   id: `01920000-0000-7000-8000-${String(item.length * 1000 + side.length).padStart(12, '0')}`,

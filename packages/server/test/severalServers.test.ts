@@ -4,6 +4,7 @@ import type { Change } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { v7 as uuid7 } from 'uuid'
 import { buildApp } from '../src/app.js'
 import { sealWith } from '../src/audit/queries.js'
 import { asSite, connect, isLostDatabase } from '../src/db/connect.js'
@@ -169,5 +170,17 @@ describe('a unit of work', () => {
     expect(String(error)).toContain('on one machine alone')
     await server.owner.query('alter system reset synchronous_standby_names')
     await server.owner.query('select pg_reload_conf()')
+  })
+})
+
+describe('an examination that is begun twice because no answer came', () => {
+  it('is one', async () => {
+    const begin = { id: uuid7(), patient: { name: 'Rhona Turnstone', birthDate: '1981-05-05' }, region: 'knee', sides: ['right'], setting: 'emergency' }
+    const answers = [await server.call('POST', '/api/examinations', begin), await server.call('POST', '/api/examinations', begin)]
+    expect(answers.map((answer) => [answer.statusCode, answer.json<{ id: string }>().id])).toEqual([
+      [201, begin.id],
+      [201, begin.id],
+    ])
+    expect((await server.owner.query("select 1 from patient where name = 'Rhona Turnstone'")).rowCount).toBe(1)
   })
 })

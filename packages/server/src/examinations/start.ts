@@ -9,7 +9,7 @@ import { personOf } from '../patients/queries.js'
 import type { PackStore } from '../packs/service.js'
 import { createPatient } from '../patients/service.js'
 import { keepEntries, ownDecisions, storeEntries } from './entries.js'
-import { addExamination, type NewExamination } from './queries.js'
+import { addExamination, examinationById, type NewExamination } from './queries.js'
 import { checkSides } from './service.js'
 import { addJoint } from './visit.js'
 
@@ -28,6 +28,9 @@ export async function startExamination(
   const pack = packStore.current
   checkSides(pack, body)
   const { region, sides, setting, told = [], also = [] } = body
+  // Its answer was lost, and it is sent again: it has begun.
+  const begun = body.id === undefined ? undefined : await examinationById(db, body.id)
+  if (begun) return [begun.id]
   const heard = entriesOf(pack, told, sides, by)
   const faults = checkEntries(pack, heard, '/told')
   if (faults.length > 0) throw badInput(faults)
@@ -36,7 +39,12 @@ export async function startExamination(
     throw body.patientId
       ? notFound('patient')
       : badInput([{ path: '/patient', reason: 'says nobody', expected: 'patientId, or patient with name and birthDate' }])
-  const id = await begin(db, pack, { patient: patient.id, region, sides, setting, startedAt: new Date().toISOString() }, by)
+  const id = await begin(
+    db,
+    pack,
+    { ...(body.id ? { id: body.id } : {}), patient: patient.id, region, sides, setting, startedAt: new Date().toISOString() },
+    by,
+  )
   await keepEntries(db, pack, id, [...personEntries(patient, by), ...heard], by)
   const others: string[] = []
   for (const joint of also) others.push(await addJoint(db, packStore, id, joint, by))
@@ -85,10 +93,10 @@ export async function readBack(db: Db, pack: Pack, document: unknown, by: Accoun
 async function begin(
   db: Db,
   pack: Pack,
-  about: Pick<NewExamination, 'patient' | 'region' | 'sides' | 'setting' | 'startedAt'>,
+  about: Partial<Pick<NewExamination, 'id'>> & Pick<NewExamination, 'patient' | 'region' | 'sides' | 'setting' | 'startedAt'>,
   by: Pick<Account, 'id' | 'site'>,
 ): Promise<string> {
-  const id = uuid7()
-  await addExamination(db, { id, site: by.site, by: by.id, packHash: pack.hash, ...about })
+  const { id = uuid7() } = about
+  await addExamination(db, { ...about, id, site: by.site, by: by.id, packHash: pack.hash })
   return id
 }

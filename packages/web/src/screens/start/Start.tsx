@@ -1,6 +1,7 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { ToggleButtonGroup } from 'react-aria-components'
 import { useNavigate, useSearchParams } from 'react-router'
+import { v7 as newId } from 'uuid'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { examinations } from '@kneecap-awl/contract'
@@ -54,23 +55,26 @@ export default function Start() {
           ? 'Say whether the joints share one event.'
           : ''
 
+  const sent = useRef({ said: '', id: '' })
   const begin = async (): Promise<void> => {
     if (!first) return
     setFault('')
     setBeginning(true)
     try {
-      const { id } = await call(examinations.startExamination, {
-        body: {
-          ...(patientId
-            ? { patientId }
-            : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}), isNew: isOther } }),
-          region: first.region,
-          sides: first.sides,
-          setting,
-          told: complained.told,
-          also: others.map((joint) => ({ ...joint, sameEvent: complained.isOneEvent === true })),
-        },
-      })
+      const body = {
+        ...(patientId
+          ? { patientId }
+          : { patient: { name, birthDate, ...(sex ? { sex } : {}), ...(contact.trim() ? { contact: contact.trim() } : {}), isNew: isOther } }),
+        region: first.region,
+        sides: first.sides,
+        setting,
+        told: complained.told,
+        also: others.map((joint) => ({ ...joint, sameEvent: complained.isOneEvent === true })),
+      }
+      // The same, sent again because no answer came, is the same examination.
+      const said = JSON.stringify(body)
+      if (sent.current.said !== said) sent.current = { said, id: newId() }
+      const { id } = await call(examinations.startExamination, { body: { ...body, id: sent.current.id } })
       void client.invalidateQueries({ queryKey: ['desk'] })
       void navigate(`/examinations/${id}`)
     } catch (error) {
