@@ -121,6 +121,7 @@ function environmentOf(urls, port) {
     AWL_APP_URL: urls.appUrl,
     AWL_AUDIT_KEY: urls.auditKey,
     AWL_ANCHORS: urls.anchors,
+    AWL_LOG: urls.log,
     AWL_PORT: String(port),
     AWL_DEMO: options['no-demo'] ? 'no' : 'yes',
   }

@@ -26,8 +26,8 @@ export const archiving = ({ folder }) =>
 export function keepBackups(cluster, repository) {
   for (const path of [cluster.folder, repository]) {
     cluster.checkFolders(path)
-    // The folder alone is closed to others: PostgreSQL has to come through those above it.
-    chmodSync(path, 0o700)
+    // What lies in it is closed to others: PostgreSQL and the server have to come through.
+    chmodSync(path, path === repository ? 0o700 : 0o711)
     if (cluster.user.uid !== undefined) chownSync(path, cluster.user.uid, cluster.user.gid)
   }
   writeFileSync(noteOf(cluster.folder), JSON.stringify({ repository }))

@@ -59,7 +59,8 @@ export interface AppOptions {
   /** Addresses of proxies, comma-separated, whose word is taken for where a request came from. */
   readonly trustProxy?: string
   readonly tls?: { readonly cert: Buffer; readonly key: Buffer }
-  readonly log?: boolean
+  /** Where the log goes; none keeps none. */
+  readonly log?: { write(line: string): void }
 }
 
 const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url))
@@ -73,9 +74,9 @@ const reference = (): string => randomBytes(4).toString('hex')
 
 /** The whole server as one Fastify instance: one plugin a capability, and the built web application. */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
-  const { pool, packStore, changes, signInTries = 10, requestsPerMinute = 1200, idleMinutes = 15, hosts = [], trustProxy = false, tls, log = false } = options
+  const { pool, packStore, changes, signInTries = 10, requestsPerMinute = 1200, idleMinutes = 15, hosts = [], trustProxy = false, tls, log } = options
   const app: FastifyInstance = Fastify({
-    logger: log ? LOGGING : false,
+    logger: log ? { ...LOGGING, stream: log } : false,
     genReqId: reference,
     trustProxy,
     ...(tls ? { https: tls } : {}),
