@@ -77,7 +77,18 @@ export type DeskPage = Described<typeof readDesk.answer>
 const VERDICT = { recordHash: Type.String(), floor: Tier, ceiling: Tier, kind: OneOf(['signed', 'amended']) }
 const VerdictSummary = Form(VERDICT)
 /** A verdict with whether what stands is what was sealed; `unsealed` of one that was signed before there were seals. */
-const SealedVerdict = Form({ ...VERDICT, seal: OneOf(['whole', 'altered', 'unsealed']) })
+const AlteredForm = Form({
+  what: OneOf(['entry', 'verdict', 'examination']),
+  how: OneOf(['altered', 'missing', 'added']),
+  /** Of the row. */
+  id: Uuid,
+})
+export type AlteredRow = Described<typeof AlteredForm>
+const SealedVerdict = Form({
+  ...VERDICT,
+  seal: OneOf(['whole', 'altered', 'unsealed']),
+  altered: Type.Array(AlteredForm, { description: 'which rows are not what was sealed, as far as the seal names them' }),
+})
 
 export const readExamination = route({
   method: 'GET',

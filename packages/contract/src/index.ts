@@ -11,7 +11,7 @@ export { accounts, examinations, live, packs, patients, people, referrals }
 export { ROLES, type Account, type OwnSession, type Role } from './accounts.js'
 export { DECIDED, EntryForm, type DecisionForm, type FindingForm } from './entry.js'
 export { ExaminationFileForm, MOST_ENTRIES } from './examinationFile.js'
-export type { AddedJoint, DeskPage, ExaminationDetail, Outcome, SentEntries, Told } from './examinations.js'
+export type { AddedJoint, AlteredRow, DeskPage, ExaminationDetail, Outcome, SentEntries, Told } from './examinations.js'
 export type { ExaminationSummary } from './examinationSummary.js'
 export type { Corrected, Correction, Merge, Merged, NewPatient, PatientFile, PatientDetail, PatientSummary } from './patients.js'
 export type { Described, Frozen } from './frozen.js'

@@ -52,7 +52,7 @@ export async function examinations(app: FastifyInstance): Promise<void> {
         ...row,
         entries: [...examination.entries],
         previous: [...(examination.previous ?? [])],
-        ...(verdict ? { verdict: { ...verdict, seal: await sealState(db, id) } } : {}),
+        ...(verdict ? { verdict: { ...verdict, ...(await sealState(db, id)) } } : {}),
         others: await otherJoints(db, row),
       }
     })

@@ -206,7 +206,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           plates={plates}
         >
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.practiceVariants, detail.region).length} />
-          {detail.verdict && <Sealed {...detail.verdict} />}
+          {detail.verdict && <Sealed verdict={detail.verdict} entries={detail.entries} pack={pack} />}
         </LetterPane>
       </Columns>
       <AmendDialogue id={detail.id} isOpen={amending} onClose={() => setAmending(false)} />
