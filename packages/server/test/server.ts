@@ -39,7 +39,7 @@ export interface Server {
   readonly sealer: Sealer
   readonly pack: Pack
   /** @param signIn name of a demonstration account; empty for nobody */
-  readonly call: (method: Method, url: string, payload?: object, signIn?: string, headers?: Record<string, string>) => Promise<Answer>
+  readonly call: (method: Method, url: string, payload?: object | string, signIn?: string, headers?: Record<string, string>) => Promise<Answer>
   readonly begin: (about?: object) => Promise<string>
   readonly record: (id: string, ...entries: readonly Entry[]) => Promise<Answer>
   /** The verdict that the browser would show for what is stored. */

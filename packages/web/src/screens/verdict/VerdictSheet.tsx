@@ -51,11 +51,15 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
   const isChild = ageAt(detail.birthDate, Date.parse(detail.startedAt)) < 16
   const isUrgent = priority.tier === 'now' || priority.tier === 'today'
   const plates = <PlatesFound pack={pack} entryOf={sheet.entryOf} />
+  const seal = detail.verdict && <Sealed verdict={detail.verdict} entries={detail.entries} pack={pack} />
+  // What must not be relied on says so before anything else.
+  const isAltered = detail.verdict?.seal === 'altered'
   return (
     <Shell heading={<Who detail={detail} />} actions={<SheetActions detail={detail} sheet={sheet} onPrint={print} onAmend={() => setAmending(true)} />}>
       <PrintPage about={sheet.printAbout} state={sheet.printState} foot={sheet.printFoot} />
       <Columns data-print={printed}>
         <Left>
+          {isAltered && seal}
           <div data-part="verdict">
             {message && (
               <Message role="status" data-screen-only>
@@ -206,7 +210,7 @@ function Verdict({ detail, pack }: { readonly detail: ExaminationDetail; readonl
           plates={plates}
         >
           <Cautions cautions={pack.cautions} pack={`${pack.version}, ${pack.hash}`} local={localChoices(pack.practiceVariants, detail.region).length} />
-          {detail.verdict && <Sealed verdict={detail.verdict} entries={detail.entries} pack={pack} />}
+          {!isAltered && seal}
         </LetterPane>
       </Columns>
       <AmendDialogue id={detail.id} isOpen={amending} onClose={() => setAmending(false)} />
