@@ -47,20 +47,26 @@ describe('the pack as it ships', () => {
 
 const choices = thePack().practiceVariants.flatMap((variant) => variant.switches.map((choice) => ({ region: variant.region, topic: variant.topic, choice })))
 
-describe.each(choices)('$region: $topic, $choice', (choice) => {
-  const pack = packWith(choice.region, { choices: [choice] })
-  const view = viewOf(pack, choice.region)
+/** On each matter of a joint one choice is held, together in a pack: the first of each, the second of each, until every choice was. */
+const nth = ({ region, topic, choice }: (typeof choices)[number]): number =>
+  choices.filter((one) => one.region === region && one.topic === topic).findIndex((one) => one.choice === choice)
+const nameOf = (choice: (typeof choices)[number]): string => `${choice.region}, choice ${nth(choice) + 1} of each matter`
+const packs = [...new Set(choices.map(nameOf))].map((name) => [name, choices.filter((choice) => nameOf(choice) === name)] as const)
+
+describe.each(packs)('%s', (_name, held) => {
+  const region = held[0]?.region ?? ''
+  const pack = packWith(region, { choices: held })
+  const view = viewOf(pack, region)
   it('is a pack without a fault, whose calm joint is Here to Here', () => {
     expect(lintPack(pack).map(problemLine)).toEqual([])
-    const ordinary = view.regions[0].ordinary
-    for (const side of judgedSides(pack, { region: choice.region, sides: ['right'] })) {
-      const verdict = judge(pack, { complaint: { region: choice.region, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, ordinary) })
+    for (const side of judgedSides(pack, { region, sides: ['right'] })) {
+      const verdict = judge(pack, { complaint: { region, sides: [side] }, asOf: AS_OF, entries: calmRecord(view, view.regions[0].ordinary) })
       expect([verdict.floor, verdict.ceiling]).toEqual(['here', 'here'])
     }
   })
-  it('reads some rule, or shows some row, otherwise than the pack as it ships', () => {
+  it.each(held)('reads some rule, or shows some row, otherwise than the pack as it ships: $topic, $choice', (choice) => {
     const rules = (one: Pack): string => JSON.stringify([one.calcs, one.flags, one.holds, one.prompts, one.items])
-    expect(rules(pack)).not.toBe(rules(packWith(choice.region, { choices: [] })))
+    expect(rules(packWith(region, { choices: [choice] }))).not.toBe(rules(packWith(region, { choices: [] })))
   })
 })
 
