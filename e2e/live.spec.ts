@@ -1,5 +1,25 @@
 import { begin, expect, signIn, stop, test } from './support/journey'
 
+test('several windows of one browser hear by one stream, and another goes on with it when that one is closed', async ({ page, context }) => {
+  let streams = 0
+  context.on('request', (request) => (streams += request.url().endsWith('/api/live') ? 1 : 0))
+  await signIn(page)
+  const second = await context.newPage()
+  await second.goto(page.url())
+  const third = await context.newPage()
+  await third.goto(page.url())
+  await expect(third.getByRole('heading', { name: 'Desk' })).toBeVisible()
+  await third.waitForTimeout(500)
+  expect(streams).toBe(1)
+  await begin(second, { name: 'Isla Puffin' })
+  await expect(third.getByRole('link', { name: 'Isla Puffin' })).toBeVisible({ timeout: 15_000 })
+  await page.close()
+  await expect.poll(() => streams).toBe(2)
+  await second.getByRole('link', { name: 'Kneecap Awl, to the desk' }).click()
+  await begin(second, { name: 'Una Skua' })
+  await expect(third.getByRole('link', { name: 'Una Skua' })).toBeVisible({ timeout: 15_000 })
+})
+
 test('what a colleague records is there without a reload: on the open sheet, named, and on the desk', async ({ page, browser }) => {
   const colleague = await (await browser.newContext()).newPage()
   await signIn(colleague, 'quill')

@@ -14,6 +14,7 @@ import type pg from 'pg'
 import { people } from './accounts/people.js'
 import { accounts } from './accounts/routes.js'
 import { refusals } from './audit/refusals.js'
+import { Shown } from './audit/shown.js'
 import { Ranges } from './examinations/ranges.js'
 import { examinations } from './examinations/routes.js'
 import { onlyHosts } from './http/hosts.js'
@@ -38,6 +39,8 @@ declare module 'fastify' {
     requestsPerMinute: number
     /** Where unsigned examinations stand. */
     ranges: Ranges
+    /** Which lists were shown to whom a moment ago. */
+    shown: Shown
     /** What any server changes. */
     changes: Changes | undefined
   }
@@ -94,6 +97,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const ranges = new Ranges(pool, packStore, app.log)
   app.decorate('ranges', ranges)
   app.decorate('changes', changes)
+  app.decorate('shown', new Shown())
   app.addHook('onReady', async () => {
     ranges.start()
     await changes?.start()

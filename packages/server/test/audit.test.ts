@@ -5,6 +5,7 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import type pg from 'pg'
 import { addAudit, sealWith, verifyAudit } from '../src/audit/queries.js'
 import { Sealer } from '../src/audit/seal.js'
+import { Shown } from '../src/audit/shown.js'
 import { asOne, connect } from '../src/db/connect.js'
 import { migrate } from '../src/db/migrate.js'
 import { newCluster, type Cluster } from './database.js'
@@ -157,6 +158,16 @@ describe('what is written to it', () => {
         (await server.owner.query<{ line: string }>("select action || ' | ' || about as line from audit order by seq")).rows.map(({ line }) => line)
       const { patients } = (await server.call('GET', '/api/patients?search=pell')).json<{ patients: { id: string }[] }>()
       const desk = (await server.call('GET', '/api/desk?state=signed')).json<{ examinations: { id: string }[] }>()
+      const { referrals } = (await server.call('GET', '/api/referrals')).json<{ referrals: { id: string }[] }>()
+      // A screen that reads itself anew shows its reader nobody new; whoever comes in meanwhile is somebody new, and so is everybody to another reader.
+      const readings = async (): Promise<number> => (await lines()).filter((line) => line.startsWith('desk read: draft')).length
+      for (let count = 0; count < 3; count++) await server.call('GET', '/api/desk?state=draft')
+      expect(await readings()).toBe(1)
+      const begun = await server.begin()
+      for (let count = 0; count < 2; count++) await server.call('GET', '/api/desk?state=draft')
+      await server.call('GET', '/api/desk?state=draft', undefined, 'quill')
+      expect(await readings()).toBe(3)
+      expect((await lines()).filter((line) => line.startsWith('desk read: draft')).every((line, at) => line.includes(begun) === at > 0)).toBe(true)
       await server.call('GET', `/api/examinations/${A}`)
       await server.call('GET', '/api/desk', undefined, 'lark')
       await server.call('POST', '/api/session', { signIn: 'Nobody', password: 'guessed' }, '')
@@ -165,6 +176,7 @@ describe('what is written to it', () => {
       expect(patients.length).toBeGreaterThan(0)
       expect(told).toContain(`patients searched | ${patients.map(({ id }) => id).join(' ')}`)
       expect(told).toContain(`desk read: signed | ${desk.examinations.map(({ id }) => id).join(' ')}`)
+      expect(told).toContain(`open referrals read | ${referrals.map(({ id }) => id).join(' ')}`)
       expect(told).toContain(`refused 404 | GET /api/examinations/:id ${A}`)
       expect(told).toContain('refused 403 | GET /api/desk')
       expect(told).toContain('sign-in refused | 127.0.0.1 Nobody')
@@ -174,5 +186,10 @@ describe('what is written to it', () => {
     } finally {
       await server.close()
     }
+  })
+  it('is a list again after a quarter of an hour, though it shows nobody new', () => {
+    const shown = new Shown()
+    const reads = (at: number): boolean => shown.isNews('session', 'desk', ['one', 'two'], at * 60_000)
+    expect([reads(0), reads(1), reads(14), reads(16), reads(17)]).toEqual([true, false, false, true, false])
   })
 })

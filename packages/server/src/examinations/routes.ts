@@ -1,7 +1,7 @@
 import { examinations as contract } from '@kneecap-awl/contract'
 import type { FastifyInstance } from 'fastify'
 import { subjectOf } from '@kneecap-awl/core'
-import { addAudit, idsOf } from '../audit/queries.js'
+import { addAudit } from '../audit/queries.js'
 import { asSite } from '../db/connect.js'
 import { serve } from '../http/serve.js'
 import { amendVerdict } from './amend.js'
@@ -35,10 +35,10 @@ export async function examinations(app: FastifyInstance): Promise<void> {
     })
     return { id }
   })
-  serve(app, contract.readDesk, async ({ account, query: { limit, offset, ...about } }) => {
+  serve(app, contract.readDesk, async ({ account, request, query: { limit, offset, ...about } }) => {
     const page = await asSite(app.pool, account.site, async (db) => {
       const page = await deskPage(db, { ...about, limit: Number(limit), offset: Number(offset) })
-      addAudit(db, { site: account.site, account: account.id, action: `desk read: ${about.state}`, about: idsOf(page.examinations) })
+      app.shown.note(db, request, account, `desk read: ${about.state}`, page.examinations)
       return page
     })
     return { ...page, examinations: await ranges.ranged(account.site, page.examinations) }

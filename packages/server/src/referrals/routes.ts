@@ -12,7 +12,13 @@ import { makeReferral } from './service.js'
 
 /** Referrals with a clock: made from a signed examination, due by the window of its tier. */
 export async function referrals(app: FastifyInstance): Promise<void> {
-  serve(app, contract.openReferrals, async ({ account }) => ({ referrals: await asSite(app.pool, account.site, openReferrals) }))
+  serve(app, contract.openReferrals, ({ account, request }) =>
+    asSite(app.pool, account.site, async (db) => {
+      const referrals = await openReferrals(db)
+      app.shown.note(db, request, account, 'open referrals read', referrals)
+      return { referrals }
+    }),
+  )
   serve(app, contract.referralsOf, async ({ account, params: { id } }) => ({
     referrals: await asSite(app.pool, account.site, (db) => referralsOfExamination(db, id)),
   }))
