@@ -1,4 +1,4 @@
-import type pg from 'pg'
+import pg from 'pg'
 import type { Anchor, AuditLine, Sealer } from './seal.js'
 
 /** Whatever speaks to the database. */
@@ -35,35 +35,32 @@ export function addAudit(db: pg.PoolClient, line: AuditLine): void {
 /** Whose names a list showed. */
 export const idsOf = (shown: readonly { readonly id: string }[]): string => shown.map(({ id }) => id).join(' ')
 
+/** What ends a unit of work: its audit rows, as statements, and the newest of them, to be noted once they are committed. */
+interface Sealing {
+  readonly sql: string
+  readonly newest: Anchor | undefined
+}
+
 /**
  * Seals what waits on a connection: the last thing that its transaction does. The next number and the hash before it are read under the lock,
- * so the chain has no gap and no fork however many servers write.
- * @returns the newest row, to be noted once the transaction is committed
+ * so the chain has no gap and no fork however many servers write. The rows are sent together with the commit: others wait for the lock until then.
  */
-export async function sealWaiting(db: pg.PoolClient): Promise<Anchor | undefined> {
+export async function sealWaiting(db: pg.PoolClient): Promise<Sealing> {
   const lines = waiting.get(db) ?? []
   waiting.delete(db)
-  if (lines.length === 0) return undefined
+  if (lines.length === 0) return { sql: '', newest: undefined }
   const sealer = sealerOf(db)
   const { rows } = await db.query<{ seq: string; hash: string }>('select seq, hash from hold_audit()')
   let last: Anchor = { seq: Number(rows[0]?.seq ?? 0), hash: rows[0]?.hash ?? '' }
-  for (const { site, account, action, about = '' } of lines) {
+  const values = lines.map(({ site, account, action, about = '' }) => {
     const line = { site, account, action, about, seq: last.seq + 1, at: new Date().toISOString(), previousHash: last.hash }
     const hash = sealer.hashOf(line)
-    await db.query('insert into audit (seq, site_id, account_id, action, about, at, previous_hash, hash) values ($1, $2, $3, $4, $5, $6, $7, $8)', [
-      line.seq,
-      site,
-      account,
-      action,
-      about,
-      line.at,
-      line.previousHash,
-      hash,
-    ])
     last = { seq: line.seq, hash }
-  }
-  return last
+    return `(${[String(line.seq), site, account, action, about, line.at, line.previousHash, hash].map(literal).join(', ')})`
+  })
+  return { sql: `insert into audit (seq, site_id, account_id, action, about, at, previous_hash, hash) values ${values.join(', ')};`, newest: last }
 }
+const literal = (value: string | null): string => (value === null ? 'null' : pg.escapeLiteral(value))
 
 /** Drops what a unit of work that failed would have added. */
 export const dropWaiting = (db: pg.PoolClient): void => void waiting.delete(db)

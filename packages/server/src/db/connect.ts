@@ -45,8 +45,8 @@ async function inTransaction<R>(pool: pg.Pool, begin: string, work: (db: pg.Pool
       sealAsPool(pool, db)
       await db.query(begin)
       const result = await work(db)
-      const newest = await sealWaiting(db)
-      await commit(db)
+      const { sql, newest } = await sealWaiting(db)
+      await commit(db, sql)
       committed(pool, newest)
       return result
     } catch (error) {
@@ -69,15 +69,15 @@ class UnknownOutcome extends Error {
 }
 
 /**
- * Commits. A commit that waits for a standby and is cancelled says that it succeeded, with a warning: it stands on one machine alone and is not
+ * Commits, with what is done last sent along. A commit that waits for a standby and is cancelled says that it succeeded, with a warning: it stands on one machine alone and is not
  * acknowledged.
  */
-async function commit(db: pg.PoolClient): Promise<void> {
+async function commit(db: pg.PoolClient, last: string): Promise<void> {
   const heard: (string | undefined)[] = []
   const hear = ({ routine }: { readonly routine?: string | undefined }): void => void heard.push(routine)
   db.on('notice', hear)
   try {
-    await db.query('commit')
+    await db.query(`${last}commit`)
   } catch (error) {
     throw isLostDatabase(error) ? new UnknownOutcome('the connection was lost while it was stored', { cause: error }) : error
   } finally {

@@ -25,6 +25,24 @@ export interface Writer {
   readonly site: string
 }
 
+/** What storing needs of an examination: read from its own row alone. */
+export type ExaminationHead = Pick<ExaminationRow, 'id' | 'visit' | 'region' | 'sides' | 'packHash' | 'startedAt' | 'signedAt' | 'discardedAt'>
+const ISO = `at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
+const HEAD = `select id, visit, region, sides, pack_hash as "packHash", to_char(started_at ${ISO}) as "startedAt", to_char(signed_at ${ISO}) as "signedAt",
+  to_char(discarded_at ${ISO}) as "discardedAt" from examination`
+
+/** The head of an examination, whose visit is held until the transaction ends: two signatures, or a signature and a shared entry, cannot cross. */
+export async function heldHead(db: Db, id: string): Promise<ExaminationHead | undefined> {
+  await lockVisit(db, id)
+  // Read in a statement after that of the lock: what the one before it committed is seen.
+  return (await db.query<ExaminationHead>(`${HEAD} where id = $1`, [id])).rows[0]
+}
+
+/** The other joints of a visit; a discarded one is no part of it. */
+export async function otherHeads(db: Db, { id, visit }: ExaminationHead): Promise<ExaminationHead[]> {
+  return (await db.query<ExaminationHead>(`${HEAD} where visit = $1 and id <> $2 and discarded_at is null order by id`, [visit, id])).rows
+}
+
 export async function examinationById(db: Db, id: string): Promise<ExaminationRow | undefined> {
   const { rows } = await db.query<ExaminationRow>(`select ${COLUMNS} ${FROM} where e.id = $1`, [id])
   return rows[0]

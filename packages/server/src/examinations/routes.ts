@@ -7,11 +7,11 @@ import { serve } from '../http/serve.js'
 import { amendVerdict } from './amend.js'
 import { storeEntries } from './entries.js'
 import { fileOf } from './file.js'
-import { lastVerdict, lockVisit } from './queries.js'
+import { lastVerdict } from './queries.js'
 import { sealState } from './seals.js'
 import { readBack, startExamination } from './start.js'
 import { addJoint, otherJoints, shareEntries } from './visit.js'
-import { correctSides, deskPage, discardDraft, loadExamination, loadRow, signExamination } from './service.js'
+import { correctSides, deskPage, discardDraft, loadExamination, loadHead, signExamination } from './service.js'
 
 const EIGHT_MEGABYTES = 8 * 1024 * 1024
 
@@ -62,17 +62,16 @@ export async function examinations(app: FastifyInstance): Promise<void> {
   serve(app, contract.sendEntries, async ({ account, params: { id }, body }) => {
     const receivedAt = new Date()
     return asSite(app.pool, account.site, async (db) => {
-      await lockVisit(db, id)
-      const { row, pack } = await loadRow(db, app.packStore, id)
-      const { outcomes, stored } = await storeEntries(db, pack, row, body, account, receivedAt)
-      if (!row.signedAt) await shareEntries(db, pack, row, stored, account)
+      const { head, pack } = await loadHead(db, app.packStore, id)
+      const { outcomes, stored } = await storeEntries(db, pack, head, body, account, receivedAt)
+      if (!head.signedAt) await shareEntries(db, pack, head, stored, account)
       addAudit(db, {
         site: account.site,
         account: account.id,
-        action: row.signedAt ? 'examination amended' : 'entries added',
+        action: head.signedAt ? 'examination amended' : 'entries added',
         about: `${id} ${stored.length}`,
       })
-      if (row.signedAt && stored.length > 0) await amendVerdict(db, app.packStore, id, stored, account)
+      if (head.signedAt && stored.length > 0) await amendVerdict(db, app.packStore, id, stored, account)
       return { outcomes: [...outcomes] }
     })
   })

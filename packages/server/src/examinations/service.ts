@@ -30,6 +30,8 @@ import {
   countListed,
   listedExaminations,
   type DeskList,
+  heldHead,
+  type ExaminationHead,
   type ExaminationRow,
 } from './queries.js'
 
@@ -39,18 +41,24 @@ export interface Loaded {
   readonly examination: Examination
 }
 
-/** An examination without its entries, and the pack that it is judged with. @throws HttpProblem 404 */
-export async function loadRow(db: Db, packStore: PackStore, id: string): Promise<Omit<Loaded, 'examination'>> {
-  const row = await examinationById(db, id)
-  if (!row) throw notFound('examination')
-  const pack = await packStore.byHash(db, row.packHash)
+/** The head of an examination, its visit held, and the pack that it is judged with. @throws HttpProblem 404 */
+export async function loadHead(db: Db, packStore: PackStore, id: string): Promise<{ readonly head: ExaminationHead; readonly pack: Pack }> {
+  const head = await heldHead(db, id)
+  if (!head) throw notFound('examination')
+  return { head, pack: await packOf(db, packStore, head) }
+}
+
+async function packOf(db: Db, packStore: PackStore, { packHash }: Pick<ExaminationRow, 'packHash'>): Promise<Pack> {
+  const pack = await packStore.byHash(db, packHash)
   if (!pack) throw notFound('content pack')
-  return { row, pack }
+  return pack
 }
 
 /** An examination with its entries and the pack that it is judged with. @throws HttpProblem 404 */
 export async function loadExamination(db: Db, packStore: PackStore, id: string): Promise<Loaded> {
-  const { row, pack } = await loadRow(db, packStore, id)
+  const row = await examinationById(db, id)
+  if (!row) throw notFound('examination')
+  const pack = await packOf(db, packStore, row)
   return { row, pack, examination: examinationOf(row, pack, await entriesOf(db, id), (await earlierEntriesOf(db, [id])).get(id)) }
 }
 

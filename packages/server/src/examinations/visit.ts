@@ -4,7 +4,7 @@ import type { Db } from '../db/connect.js'
 import { v7 as uuid7 } from 'uuid'
 import { badInput } from '../http/problem.js'
 import type { PackStore } from '../packs/service.js'
-import { addExamination, examinationsOfVisit, lockVisit, type ExaminationRow, type Writer } from './queries.js'
+import { addExamination, examinationsOfVisit, lockVisit, otherHeads, type ExaminationHead, type ExaminationRow, type Writer } from './queries.js'
 import { keepEntries } from './entries.js'
 import { checkSides, loadExamination } from './service.js'
 
@@ -37,10 +37,10 @@ export async function addJoint(db: Db, packStore: PackStore, to: string, joint: 
 }
 
 /** What was just recorded of the person, a named artery or a muscle stands for the other joints of the visit that are not signed. */
-export async function shareEntries(db: Db, pack: Pack, from: ExaminationRow, recorded: readonly Entry[], by: Writer): Promise<void> {
+export async function shareEntries(db: Db, pack: Pack, from: ExaminationHead, recorded: readonly Entry[], by: Writer): Promise<void> {
   if (recorded.length === 0) return
-  for (const other of await examinationsOfVisit(db, from.visit)) {
-    if (other.id === from.id || other.signedAt) continue
+  for (const other of await otherHeads(db, from)) {
+    if (other.signedAt) continue
     const carried = carriedEntries(pack, { complaint: from, entries: recorded }, other.region, false)
     if (carried.length === 0) continue
     await keepEntries(db, pack, other.id, carried.map(copied), by)
