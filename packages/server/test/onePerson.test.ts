@@ -114,7 +114,7 @@ describe('two records of one person', () => {
     const ages = entries.filter(({ item }) => item === 'patient.age-years').map(({ value }) => Number(value))
     expect(ages.at(-1)).toBe(ages[0])
     await vi.waitFor(async () => expect((await server.owner.query('select 1 from range_job where examination_id = $1', [draft])).rowCount).toBe(0), {
-      timeout: 9000,
+      timeout: 20_000,
     })
   })
 })

@@ -77,7 +77,7 @@ describe('two servers on one database', () => {
     await vi.waitFor(() => expect(live.heard).toContainEqual({ what: 'examination', id }))
     await vi.waitFor(() => expect(live.heard.filter((one) => one.what === 'entries' && one.id === id).at(-1)?.entries).toBeGreaterThan(0))
     // The range follows once nothing more is recorded, from whichever server took it.
-    await vi.waitFor(() => expect(live.heard).toContainEqual({ what: 'range', id }), { timeout: 9000 })
+    await vi.waitFor(() => expect(live.heard).toContainEqual({ what: 'range', id }), { timeout: 20_000 })
     const theirs = await server.call('POST', '/api/patients', { name: 'Hester Dabchick', birthDate: '1971-01-02' }, other.clinician)
     expect(theirs.statusCode).toBe(201)
     await sleep(600)
@@ -90,7 +90,7 @@ describe('two servers on one database', () => {
     await vi.waitFor(() => expect(live.heard).toHaveLength(1))
     await server.owner.query("select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen awl_changed' or query = 'select 1'")
     await vi.waitFor(() => expect(logged.join()).toContain('changes are not heard'))
-    await vi.waitFor(() => expect(live.heard.filter(({ what }) => what === 'all')).toHaveLength(2), { timeout: 4000 })
+    await vi.waitFor(() => expect(live.heard.filter(({ what }) => what === 'all')).toHaveLength(2), { timeout: 20_000 })
     const id = await server.begin()
     await vi.waitFor(() => expect(live.heard).toContainEqual({ what: 'examination', id }))
     expect(live.state.isOver).toBe(false)
@@ -106,7 +106,7 @@ describe('the queue of ranges', () => {
     const id = await server.begin()
     await server.record(id, entry('vascular.pulse-dorsalis-pedis', 'absent', { side: 'right' }))
     const kept = async () => (await server.owner.query<{ floor: string }>('select floor from standing_range where examination_id = $1', [id])).rows
-    await vi.waitFor(async () => expect(await kept()).toEqual([{ floor: 'today' }]), { timeout: 9000 })
+    await vi.waitFor(async () => expect(await kept()).toEqual([{ floor: 'today' }]), { timeout: 20_000 })
     await vi.waitFor(async () => expect((await server.owner.query('select 1 from range_job where examination_id = $1', [id])).rowCount).toBe(0))
   })
   it('gives a job to one server, gives that of a server that died to another, and gives up what failed three times', async () => {
@@ -123,7 +123,7 @@ describe('the queue of ranges', () => {
     expect((await claim()).map(({ examination }) => examination)).not.toContain(id)
     await server.owner.query(died, [id, 1])
     await vi.waitFor(async () => expect((await server.owner.query('select 1 from range_job where examination_id = $1', [id])).rowCount).toBe(0), {
-      timeout: 5000,
+      timeout: 20_000,
     })
   })
   it('keeps a job for which something was recorded while it was worked out', async () => {
