@@ -1,5 +1,6 @@
 import type { AuditRow } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
+import { isoTime } from '../db/isoTime.js'
 
 const PAGE = 100
 /** Rows of a file: more than a site writes in a year. Who needs more asks for a span of time. */
@@ -16,7 +17,7 @@ export interface AuditFilter {
 }
 
 /** Row-level security leaves the rows of the site. */
-const SELECT = `select r.seq::int as seq, to_char(r.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at, r.account_id as account, coalesce(a.name, '') as who,
+const SELECT = `select r.seq::int as seq, ${isoTime('r.at')} as at, r.account_id as account, coalesce(a.name, '') as who,
     r.action, r.about, r.hash
   from audit r left join account a on a.id = r.account_id
   where ($1::uuid is null or r.account_id = $1) and ($2::text is null or position(lower($2) in lower(r.action)) > 0) and ($3::text is null or position($3 in r.about) > 0)

@@ -1,7 +1,7 @@
 import { parseArgs } from 'node:util'
+import pg from 'pg'
 import { sealWith } from '../audit/queries.js'
 import { Sealer } from '../audit/seal.js'
-import { connect } from '../db/connect.js'
 import { need } from '../need.js'
 import { erase, pastKeeping } from '../patients/retention.js'
 import { isArgumentFault } from './isArgumentFault.js'
@@ -38,7 +38,7 @@ try {
 }
 
 async function run({ erases, ...rule }: NonNullable<ReturnType<typeof ruleOf>>): Promise<void> {
-  const owner = connect(need('AWL_OWNER_URL'), say)
+  const owner = new pg.Pool({ connectionString: need('AWL_OWNER_URL'), max: 1 })
   const sealer = new Sealer(need('AWL_AUDIT_KEY'), process.env.AWL_ANCHORS)
   sealWith(owner, sealer)
   try {

@@ -1,15 +1,16 @@
 import type { DeskPage, ExaminationDetail, ExaminationSummary } from '@kneecap-awl/contract'
 import { entriesOfToday, REVIEW_ITEM, subjectOf, type Entry } from '@kneecap-awl/core'
 import type { Db } from '../db/connect.js'
+import { isoTime } from '../db/isoTime.js'
 
 export type ExaminationRow = ExaminationSummary
 
 /** The day on which the patient is to be seen again, as it was set last. */
 const REVIEW = `lateral (select body ->> 'value' as day from entry where examination_id = e.id and about = '${REVIEW_ITEM}' order by at desc, id desc limit 1) r on true`
 const COLUMNS = `e.id, e.visit, p.id as "patientId", p.name as "patientName", to_char(p.birth_date, 'YYYY-MM-DD') as "birthDate", e.region, e.sides, e.setting,
-  to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
-  to_char(e.signed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "signedAt", b.name as "signedBy",
-  to_char(e.discarded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "discardedAt", e.discard_reason as "discardReason", coalesce(v.floor, g.floor) as floor, coalesce(v.ceiling, g.ceiling) as ceiling,
+  ${isoTime('e.started_at')} as "startedAt", a.name as "startedBy", e.pack_hash as "packHash",
+  ${isoTime('e.signed_at')} as "signedAt", b.name as "signedBy",
+  ${isoTime('e.discarded_at')} as "discardedAt", e.discard_reason as "discardReason", coalesce(v.floor, g.floor) as floor, coalesce(v.ceiling, g.ceiling) as ceiling,
   coalesce(v.body -> 'priority' ->> 'tier', v.floor, g.priority) as priority, v.kind as "verdictKind", r.day as "reviewOn"`
 /** An examination stands with the person, whichever of two records it was begun with. */
 const WHOSE = 'join patient whose on whose.id = e.patient_id join patient p on p.id = whose.person'
@@ -27,9 +28,8 @@ export interface Writer {
 
 /** What storing needs of an examination: read from its own row alone. */
 export type ExaminationHead = Pick<ExaminationRow, 'id' | 'visit' | 'region' | 'sides' | 'packHash' | 'startedAt' | 'signedAt' | 'discardedAt'>
-const ISO = `at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
-const HEAD = `select id, visit, region, sides, pack_hash as "packHash", to_char(started_at ${ISO}) as "startedAt", to_char(signed_at ${ISO}) as "signedAt",
-  to_char(discarded_at ${ISO}) as "discardedAt" from examination`
+const HEAD = `select id, visit, region, sides, pack_hash as "packHash", ${isoTime('started_at')} as "startedAt", ${isoTime('signed_at')} as "signedAt",
+  ${isoTime('discarded_at')} as "discardedAt" from examination`
 
 /** The head of an examination, whose visit is held until the transaction ends: two signatures, or a signature and a shared entry, cannot cross. */
 export async function heldHead(db: Db, id: string): Promise<ExaminationHead | undefined> {
@@ -102,7 +102,7 @@ export async function countListed(
   { state, search, region }: Pick<DeskList, 'state' | 'search' | 'region'>,
 ): Promise<Pick<DeskPage, 'total' | 'oldest'>> {
   const { rows } = await db.query<{ total: number; id: string; patientName: string; startedAt: string }>(
-    `select count(*) over ()::int as total, e.id, p.name as "patientName", to_char(e.started_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "startedAt"
+    `select count(*) over ()::int as total, e.id, p.name as "patientName", ${isoTime('e.started_at')} as "startedAt"
      from examination e ${WHOSE} left join ${REVIEW} where ${DESK[state].where} and ${LISTED} order by e.started_at limit 1`,
     [search, region],
   )

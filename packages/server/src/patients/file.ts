@@ -4,9 +4,7 @@ import { fileOf } from '../examinations/file.js'
 import { notFound } from '../http/problem.js'
 import type { PackStore } from '../packs/service.js'
 import { correctionsOf, mergedInto, mergesOf, patientById } from './queries.js'
-
-const ISO = `'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
-const at = (column: string): string => `to_char(${column} at time zone 'UTC', ${ISO})`
+import { isoTime } from '../db/isoTime.js'
 
 /**
  * Everything that is recorded of a patient, for the patient or for another practice: who, every examination with its verdicts and referrals as they
@@ -18,11 +16,11 @@ export async function patientFile(db: Db, packStore: PackStore, id: string): Pro
   if (!patient) throw notFound('patient')
   const merged = await mergedInto(db, id)
   const { rows } = await db.query<{ id: string; visit: string; discardedAt: string | null; discardReason: string; verdicts: object[]; referrals: object[] }>(
-    `select e.id, e.visit, ${at('e.discarded_at')} as "discardedAt", e.discard_reason as "discardReason",
-       (select coalesce(json_agg(json_build_object('kind', v.kind, 'at', ${at('v.at')}, 'by', a.name, 'floor', v.floor, 'ceiling', v.ceiling, 'reason', v.reason,
+    `select e.id, e.visit, ${isoTime('e.discarded_at')} as "discardedAt", e.discard_reason as "discardReason",
+       (select coalesce(json_agg(json_build_object('kind', v.kind, 'at', ${isoTime('v.at')}, 'by', a.name, 'floor', v.floor, 'ceiling', v.ceiling, 'reason', v.reason,
           'record', v.record_hash, 'verdict', v.body) order by v.at, v.id), '[]') from verdict v join account a on a.id = v.by_account where v.examination_id = e.id) as verdicts,
-       (select coalesce(json_agg(json_build_object('destination', r.destination, 'tier', r.tier, 'flaggedAt', ${at('r.flagged_at')}, 'dueAt', ${at('r.due_at')},
-          'by', a.name, 'letter', r.letter, 'events', (select coalesce(json_agg(json_build_object('kind', v.kind, 'note', v.note, 'at', ${at('v.at')}, 'tier', v.tier,
+       (select coalesce(json_agg(json_build_object('destination', r.destination, 'tier', r.tier, 'flaggedAt', ${isoTime('r.flagged_at')}, 'dueAt', ${isoTime('r.due_at')},
+          'by', a.name, 'letter', r.letter, 'events', (select coalesce(json_agg(json_build_object('kind', v.kind, 'note', v.note, 'at', ${isoTime('v.at')}, 'tier', v.tier,
             'letter', v.letter) order by v.at, v.id), '[]') from referral_event v where v.referral_id = r.id)) order by r.flagged_at), '[]')
         from referral r join account a on a.id = r.by_account where r.examination_id = e.id) as referrals
      from examination e join patient p on p.id = e.patient_id where p.person = $1 order by e.started_at, e.id`,
@@ -53,7 +51,7 @@ export async function patientFile(db: Db, packStore: PackStore, id: string): Pro
 /** Who did and read what of these, oldest first. */
 async function accessOf(db: Db, ids: readonly string[]): Promise<PatientFile['access']> {
   const { rows } = await db.query<PatientFile['access'][number]>(
-    `select ${at('r.at')} as at, coalesce(a.name, '') as who, r.action from audit r left join account a on a.id = r.account_id
+    `select ${isoTime('r.at')} as at, coalesce(a.name, '') as who, r.action from audit r left join account a on a.id = r.account_id
      where r.about ~ any($1) order by r.seq`,
     [ids],
   )

@@ -1,6 +1,7 @@
 import type { Corrected, Merged, PatientSummary as Patient } from '@kneecap-awl/contract'
 import { v7 as uuid7 } from 'uuid'
 import type { Db } from '../db/connect.js'
+import { isoTime } from '../db/isoTime.js'
 
 const COLUMNS = `id, local_number as "localNumber", name, to_char(birth_date, 'YYYY-MM-DD') as "birthDate", sex, contact`
 
@@ -62,7 +63,7 @@ export async function addMerge(db: Db, { site, patient, into, kind, reason, was,
 export async function mergesOf(db: Db, id: string): Promise<Merged[]> {
   const { rows } = await db.query<Merged>(
     `select m.kind, m.patient_id as patient, m.was -> 'patient' ->> 'localNumber' as "localNumber", m.was -> 'patient' ->> 'name' as name,
-       m.was -> 'patient' ->> 'birthDate' as "birthDate", m.reason, a.name as by, to_char(m.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at
+       m.was -> 'patient' ->> 'birthDate' as "birthDate", m.reason, a.name as by, ${isoTime('m.at')} as at
      from merge m join account a on a.id = m.by_account where m.into_patient = $1 or m.patient_id = $1 order by m.at desc, m.id desc`,
     [id],
   )
@@ -131,7 +132,7 @@ export async function addCorrection(db: Db, c: NewCorrection): Promise<void> {
 /** What was corrected of a patient and of the patient's examinations, the newest first. */
 export async function correctionsOf(db: Db, patient: string): Promise<Corrected[]> {
   const { rows } = await db.query<Corrected>(
-    `select c.field, c.was, c.becomes, c.reason, a.name as by, to_char(c.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at
+    `select c.field, c.was, c.becomes, c.reason, a.name as by, ${isoTime('c.at')} as at
      from correction c join account a on a.id = c.by_account left join examination e on e.id = c.examination_id
      where coalesce(c.patient_id, e.patient_id) in (select id from patient where person = $1) order by c.at desc limit 200`,
     [patient],

@@ -1,6 +1,7 @@
 import type pg from 'pg'
 import { addAudit } from '../audit/queries.js'
 import { asOne } from '../db/connect.js'
+import { isoTime } from '../db/isoTime.js'
 
 /** How long records are kept, as the law of the place says it. */
 export interface RetentionRule {
@@ -43,7 +44,7 @@ export async function pastKeeping(db: pg.Pool, { years, minorsUntil }: Retention
        left join lateral (select max(at) as at from merge where patient_id = p.id or into_patient = p.id) m on true
        left join lateral (select max(v.at) as at from referral f join referral_event v on v.referral_id = f.id where f.examination_id = e.id) r on true
        group by p.person)
-     select l.person, p.site_id as site, p.local_number as "localNumber", to_char(l.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "lastAt",
+     select l.person, p.site_id as site, p.local_number as "localNumber", ${isoTime('l.at')} as "lastAt",
        l.examinations, l.open as "hasOpenReferral"
      from latest l join patient p on p.id = l.person
      where l.at < now() - make_interval(years => $1)

@@ -1,12 +1,12 @@
 import type { Referral } from '@kneecap-awl/contract'
 import type { Db } from '../db/connect.js'
+import { isoTime } from '../db/isoTime.js'
 
-const ISO = `'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`
 const SELECT = `select r.id, r.examination_id as "examinationId", p.id as "patientId", p.name as "patientName",
   coalesce(ch.letter ->> 'destination', r.destination) as destination, coalesce(ch.tier, r.tier) as tier,
   jsonb_path_query_first(coalesce(ch.letter, r.letter), '$.paragraphs[*] ? (@.heading == "Added").text') #>> '{}' as added,
-  to_char(r.flagged_at at time zone 'UTC', ${ISO}) as "flaggedAt",
-  to_char((case when ch.tier is null then r.due_at else ch.due_at end) at time zone 'UTC', ${ISO}) as "dueAt", ev.kind as "lastEvent", to_char(ev.at at time zone 'UTC', ${ISO}) as "lastEventAt", ev.note as "lastNote"
+  ${isoTime('r.flagged_at')} as "flaggedAt",
+  ${isoTime('(case when ch.tier is null then r.due_at else ch.due_at end)')} as "dueAt", ev.kind as "lastEvent", ${isoTime('ev.at')} as "lastEventAt", ev.note as "lastNote"
   from referral r join patient whose on whose.id = r.patient_id join patient p on p.id = whose.person
   join lateral (select kind, note, at from referral_event where referral_id = r.id order by at desc, id desc limit 1) ev on true
   left join lateral (select tier, due_at, letter from referral_event where referral_id = r.id and kind = 'changed' order by at desc, id desc limit 1) ch on true`

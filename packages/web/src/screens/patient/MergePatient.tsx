@@ -1,17 +1,16 @@
 import { useState } from 'react'
 import { Label, TextField } from 'react-aria-components'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { isReason } from '@kneecap-awl/core'
+import { useQuery } from '@tanstack/react-query'
 import { patients } from '@kneecap-awl/contract'
 import styled from 'styled-components'
 import { call } from '../../api/http'
 import { patientSearch, type PatientSummary } from '../../api/queries'
 import { Button, Input, Soft } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
-import { faultWords } from '../../parts/faultWords'
 import { Fields, Labelled } from '../../parts/Labelled'
 import { Table } from '../../parts/Table'
 import { dayOnly } from '../../parts/times'
+import { useChange } from './useChange'
 
 /** Two records of one person: which other one, what differs, and why it is sure. This one stands for both. */
 export function MergePatient({ patient, onClose }: { readonly patient: PatientSummary; readonly onClose: () => void }) {
@@ -58,23 +57,15 @@ function Compared({
   readonly onClose: () => void
   readonly onAnother: () => void
 }) {
-  const [reason, setReason] = useState('')
-  const [fault, setFault] = useState('')
-  const client = useQueryClient()
-  const merge = async (): Promise<void> => {
-    if (!isReason(reason)) return setFault('Say how you know that both are the same person.')
-    try {
-      await call(patients.mergePatient, { params: { id: patient.id }, body: { patient: other.id, reason } })
-      await client.invalidateQueries()
-      onClose()
-    } catch (error) {
-      setFault(faultWords(error))
-    }
-  }
+  const { reason, setReason, fault, send } = useChange(
+    'Say how you know that both are the same person.',
+    (reason) => call(patients.mergePatient, { params: { id: patient.id }, body: { patient: other.id, reason } }),
+    onClose,
+  )
   const rows = LINES.map(([label, words]) => ({ label, stays: words(patient), goes: words(other) }))
   const differs = rows.some(({ label, stays, goes }) => label !== 'Number' && stays !== goes)
   return (
-    <Fields fault={fault} submit="Merge" onSubmit={() => void merge()}>
+    <Fields fault={fault} submit="Merge" onSubmit={send}>
       <Table>
         <thead>
           <tr>

@@ -1,13 +1,11 @@
 import { useState } from 'react'
-import { useQueryClient } from '@tanstack/react-query'
-import { isReason } from '@kneecap-awl/core'
 import { patients, type Merged, type PatientSummary } from '@kneecap-awl/contract'
 import { call } from '../../api/http'
 import { Button, SmallTitle } from '../../parts/controls'
 import { Dialogue } from '../../parts/Dialogue'
-import { faultWords } from '../../parts/faultWords'
 import { Fields, Labelled } from '../../parts/Labelled'
 import { dayAndTime, dayOnly } from '../../parts/times'
+import { useChange } from './useChange'
 
 interface Props {
   readonly patient: PatientSummary
@@ -48,22 +46,14 @@ const mergeWords = ({ kind, name, birthDate, localNumber, reason, by, at }: Merg
   `${localNumber} ${name}, born ${dayOnly(birthDate)}, ${kind === 'merged' ? 'merged' : 'separated again'}, ${dayAndTime(at)}, ${by}: ${reason}`
 
 function Separate({ patient, other, onClose }: { readonly patient: PatientSummary; readonly other: PatientSummary; readonly onClose: () => void }) {
-  const [reason, setReason] = useState('')
-  const [fault, setFault] = useState('')
-  const client = useQueryClient()
-  const separate = async (): Promise<void> => {
-    if (!isReason(reason)) return setFault('Say why they are two patients.')
-    try {
-      await call(patients.separatePatient, { params: { id: patient.id }, body: { patient: other.id, reason } })
-      await client.invalidateQueries()
-      onClose()
-    } catch (error) {
-      setFault(faultWords(error))
-    }
-  }
+  const { reason, setReason, fault, send } = useChange(
+    'Say why they are two patients.',
+    (reason) => call(patients.separatePatient, { params: { id: patient.id }, body: { patient: other.id, reason } }),
+    onClose,
+  )
   return (
     <Dialogue title={`Separate ${other.localNumber} again`} isOpen onClose={onClose}>
-      <Fields fault={fault} submit="Separate" onSubmit={() => void separate()}>
+      <Fields fault={fault} submit="Separate" onSubmit={send}>
         <p>
           {other.localNumber} stands for itself again, with the examinations that were begun with it. What was begun since stays with {patient.localNumber}:
           look through it, and tell whoever got a letter meanwhile.
