@@ -43,6 +43,7 @@ function rowWords({ what, how, id }: AlteredRow, entries: Props['entries'], pack
 }
 
 const Altered = styled.div`
+  margin-bottom: 12px;
   padding: 8px 12px;
   border-left: 4px solid ${({ theme }) => theme.copper};
   background: ${({ theme }) => theme.copperWash};
